@@ -1,0 +1,122 @@
+// `npm run demo`: makes the demo clips and the shots that use them, again and the same.
+import { statSync, writeFileSync } from 'node:fs'
+import { mkdir, readFile } from 'node:fs/promises'
+import { cpus } from 'node:os'
+import { fileURLToPath } from 'node:url'
+import { Worker } from 'node:worker_threads'
+import { registerMediabunnyServer } from '@mediabunny/server'
+import { createSHA256 } from 'hash-wasm'
+import {
+  AudioSample,
+  AudioSampleSource,
+  FilePathTarget,
+  Mp4OutputFormat,
+  Output,
+  Quality,
+  VideoSample,
+  VideoSampleSource,
+} from 'mediabunny'
+import { loadKernels, planesLength, writePlanes } from '../src/core/render'
+import { CLIPS, type ClipName, RATE } from './acts'
+import { HEIGHT, WIDTH } from './shop'
+import { demoShots } from './shots'
+import { clipSound, SAMPLE_RATE } from './sound'
+
+const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
+
+/** Frames of a clip in order, painted by as many threads as there are processors. */
+async function* paintedFrames(name: ClipName, count: number): AsyncGenerator<Uint8Array> {
+  const threads = cpus().length
+  const script = `import('tsx/esm/api').then(({ register }) => { register(); return import(${JSON.stringify(new URL('./painter.ts', import.meta.url).href)}) })`
+  const workers = Array.from({ length: threads }, () => new Worker(script, { eval: true }))
+  const ask = (frame: number) =>
+    new Promise<Uint8Array>((resolve, reject) => {
+      const worker = workers[frame % threads]!
+      const heard = (answer: { frame: number; pixels: Uint8Array }) => {
+        if (answer.frame !== frame) return
+        worker.off('message', heard)
+        resolve(answer.pixels)
+      }
+      worker.on('message', heard)
+      worker.once('error', reject)
+      worker.postMessage({ name, frame })
+    })
+  const ahead = Array.from({ length: Math.min(count, threads * 2) }, (_, i) => ask(i))
+  for (let i = 0; i < count; i++) {
+    const frame = await ahead.shift()!
+    if (i + threads * 2 < count) ahead.push(ask(i + threads * 2))
+    yield frame
+  }
+  await Promise.all(workers.map(w => w.terminate()))
+}
+
+async function writeClip(name: ClipName, path: string): Promise<void> {
+  const clip = CLIPS[name]
+  const k = await loadKernels(await WebAssembly.compile(await readFile(here('../build/kernels.wasm'))), 64 << 20)
+  const output = new Output({
+    format: new Mp4OutputFormat({ fastStart: 'in-memory' }),
+    target: new FilePathTarget(path),
+  })
+  const video = new VideoSampleSource({
+    codec: 'avc',
+    quality: new Quality({ bitrate: 4_300_000 }),
+    keyFrameInterval: 1,
+  })
+  const audio = new AudioSampleSource({ codec: 'aac', quality: new Quality({ bitrate: 128_000 }) })
+  output.addVideoTrack(video, { frameRate: RATE })
+  output.addAudioTrack(audio)
+  await output.start()
+  const [left, right] = clipSound(clip.frames / RATE, clip.line, clip.seed)
+  const both = new Float32Array(left.length * 2)
+  both.set(left)
+  both.set(right, left.length)
+  const sound = new AudioSample({
+    data: both,
+    format: 'f32-planar',
+    numberOfChannels: 2,
+    sampleRate: SAMPLE_RATE,
+    timestamp: 0,
+  })
+  await audio.add(sound)
+  sound.close()
+  const rgba = k.alloc(WIDTH * HEIGHT * 4)
+  const planes = k.alloc(planesLength(WIDTH, HEIGHT))
+  let frame = 0
+  for await (const pixels of paintedFrames(name, clip.frames)) {
+    k.bytes(rgba, WIDTH * HEIGHT * 4).set(pixels)
+    writePlanes(k, { kind: 'codes', width: WIDTH, height: HEIGHT, ptr: rgba, opaque: true }, planes)
+    const sample = new VideoSample(k.bytes(planes, planesLength(WIDTH, HEIGHT)).slice(), {
+      format: 'I420',
+      codedWidth: WIDTH,
+      codedHeight: HEIGHT,
+      timestamp: frame / RATE,
+      duration: 1 / RATE,
+      colorSpace: { primaries: 'bt709', transfer: 'bt709', matrix: 'bt709', fullRange: false },
+    })
+    await video.add(sample)
+    sample.close()
+    frame++
+    process.stderr.write(`\r${name}: ${frame} of ${clip.frames}`)
+  }
+  await output.finalize()
+  process.stderr.write(`, ${(statSync(path).size / 1e6).toFixed(2)} MB\n`)
+}
+
+async function digest(path: string): Promise<string> {
+  const hash = await createSHA256()
+  return hash.update(await readFile(path)).digest('hex')
+}
+
+registerMediabunnyServer()
+await mkdir(here('./clips'), { recursive: true })
+await mkdir(here('./shots'), { recursive: true })
+const onlyShots = process.argv.includes('--shots')
+const files = new Map<ClipName, { digest: string; bytes: number }>()
+for (const name of Object.keys(CLIPS) as ClipName[]) {
+  const path = here(`./clips/${name}.mp4`)
+  if (!onlyShots) await writeClip(name, path)
+  files.set(name, { digest: await digest(path), bytes: statSync(path).size })
+}
+for (const { slug, project } of demoShots(files)) {
+  writeFileSync(here(`./shots/${slug}.json`), `${JSON.stringify(project, null, 2)}\n`)
+}

@@ -1,0 +1,11 @@
+// `npm start`: installs and builds what is missing, then serves the app with its demo.
+import { spawn } from 'node:child_process'
+import { prepare, root } from './prepare.mjs'
+
+prepare({ app: true })
+const server = spawn(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'src/server/main.ts'], {
+  cwd: root,
+  stdio: 'inherit',
+})
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal))
+server.on('exit', code => process.exit(code ?? 0))

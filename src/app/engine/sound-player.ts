@@ -1,0 +1,120 @@
+// Sounds the mix in step with a clock that the picture follows.
+import type { Shot } from '../../core/shot'
+import { frameToSample, frameToSeconds } from '../../core/time'
+import { type Client, type MediaFile, soundClient } from '../../workers/clients'
+import type { SoundApi } from '../../workers/sound.worker'
+
+const RATE = 48_000
+/** Seconds of sound made at a time, and how far ahead of the ear. */
+const PIECE = 0.5
+const AHEAD = 1.5
+/** Until the first piece sounds. */
+const LEAD = 0.08
+
+const epoch = (): number => performance.timeOrigin + performance.now()
+
+export interface SoundPlayer {
+  addFiles(files: MediaFile[]): Promise<void>
+  /** Starts at a frame. `onClock` is told the epoch moment at which that frame is due: at the start, and as clocks drift. */
+  play(shot: Shot, from: number, onClock: (due: number) => void): Promise<void>
+  stop(): void
+  end(): void
+}
+
+export function soundPlayer(): SoundPlayer {
+  let worker: Client<SoundApi> | null = null
+  let context: AudioContext | null = null
+  let playing = 0
+  const sources = new Set<AudioBufferSourceNode>()
+  const files: MediaFile[] = []
+
+  function mixer(): Client<SoundApi>['call'] {
+    worker ??= soundClient()
+    return worker.call
+  }
+
+  /** The context, running; null where the browser gives no sound. */
+  async function running(): Promise<AudioContext | null> {
+    context ??= new AudioContext({ sampleRate: RATE, latencyHint: 'interactive' })
+    if (context.state !== 'running') {
+      const patience = new Promise(resolve => setTimeout(resolve, 400))
+      await Promise.race([context.resume(), patience])
+    }
+    return context.state === 'running' ? context : null
+  }
+
+  function sound(of: AudioContext, sides: [Float32Array, Float32Array], at: number): void {
+    const buffer = of.createBuffer(2, sides[0].length, RATE)
+    buffer.copyToChannel(sides[0] as Float32Array<ArrayBuffer>, 0)
+    buffer.copyToChannel(sides[1] as Float32Array<ArrayBuffer>, 1)
+    const source = of.createBufferSource()
+    source.buffer = buffer
+    source.connect(of.destination)
+    source.onended = () => sources.delete(source)
+    sources.add(source)
+    source.start(at)
+  }
+
+  /** The epoch moment at which the context's clock shows `at`, when it is heard. */
+  const heardAt = (of: AudioContext, at: number): number =>
+    epoch() + (at - of.currentTime + (of.outputLatency || of.baseLatency || 0)) * 1000
+
+  return {
+    async addFiles(more) {
+      files.push(...more)
+      if (worker) await worker.call.addFiles(more)
+    },
+
+    async play(shot, from, onClock) {
+      const mine = ++playing
+      const mix = mixer()
+      await mix.addFiles(files)
+      const audio = await running()
+      const length = frameToSample(shot.length, shot.rate, RATE)
+      const first = frameToSample(from, shot.rate, RATE)
+      const count = Math.round(PIECE * RATE)
+      const next = (at: number) => mix.mix(shot, at, Math.min(count, length - at))
+      if (!audio) {
+        onClock(epoch() + LEAD * 1000)
+        return
+      }
+      let piece = await next(first)
+      if (mine !== playing) return
+      const start = audio.currentTime + LEAD
+      onClock(heardAt(audio, start))
+      const keepUp = async () => {
+        let told = audio.currentTime
+        for (let at = first; at < length; ) {
+          sound(audio, piece, start + (at - first) / RATE)
+          at += piece[0].length
+          if (at >= length) return
+          piece = await next(at)
+          while (mine === playing && start + (at - first) / RATE > audio.currentTime + AHEAD) {
+            await new Promise(resolve => setTimeout(resolve, 100))
+            if (audio.currentTime - told > 1 && mine === playing) {
+              told = audio.currentTime
+              onClock(heardAt(audio, start))
+            }
+          }
+          if (mine !== playing) return
+        }
+      }
+      keepUp().catch(error => console.error('The sound stopped:', error))
+    },
+
+    stop() {
+      playing++
+      for (const source of sources) source.stop()
+      sources.clear()
+    },
+
+    end() {
+      this.stop()
+      worker?.end()
+      void context?.close()
+    },
+  }
+}
+
+/** Milliseconds between two frames of a shot. */
+export const frameMs = (shot: Shot): number => frameToSeconds(1, shot.rate) * 1000

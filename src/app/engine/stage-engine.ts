@@ -1,0 +1,145 @@
+// The running heart of an open shot: keeps the stage's picture and sound with the document and the playhead.
+import type { Shot } from '../../core/shot'
+import { frameToSeconds } from '../../core/time'
+import { type MediaFile, proxy, renderClient, type Shown, transfer } from '../../workers/clients'
+import { frameShown, framesFailed, playingSet, shotOf, store } from '../store'
+import { soundPlayer } from './sound-player'
+
+/** What the frame cache may take, by the memory the browser admits to. */
+const cacheBytes = (): number => {
+  const gigabytes = (navigator as { deviceMemory?: number }).deviceMemory ?? 4
+  return Math.min(768, Math.max(192, gigabytes * 128)) * 2 ** 20
+}
+
+export interface StageEngine {
+  addFiles(files: MediaFile[]): Promise<{ digest: string; reason: string }[]>
+  /** Goes to a frame and stops there. */
+  goTo(frame: number): void
+  play(): Promise<void>
+  stop(): void
+  png(frame: number): Promise<Blob>
+  thumbnail(frame: number, layer: string | null, width: number): Promise<ImageBitmap>
+  /** Frames that came too late in the last playback. */
+  dropped(): number
+  end(): Promise<void>
+}
+
+export async function startStage(
+  canvas: HTMLCanvasElement,
+  onProblem: (sentence: string) => void,
+): Promise<StageEngine> {
+  const render = renderClient()
+  const sound = soundPlayer()
+  const surface = canvas.transferControlToOffscreen()
+  await render.call.start(transfer(surface, [surface]), cacheBytes())
+  let sent: Shot | null = null
+  let looked = ''
+  let dropped = 0
+  let running = 0
+
+  const said = new Set<string>()
+  const note = ({ failed }: Shown) => {
+    const before = store.getState().view.failed
+    if (failed.length > 0 || before.length > 0) store.dispatch(framesFailed(failed))
+    for (const { reason } of failed) {
+      if (said.has(reason)) continue
+      said.add(reason)
+      onProblem(`A take gives no picture here: ${reason}. Its layer is left out of this frame.`)
+    }
+  }
+  const looking = () => {
+    const { view, layer } = store.getState().view
+    return { view, layer }
+  }
+  const show = async (frame: number) => {
+    try {
+      const shown = await render.call.show(frame, looking())
+      if (shown) {
+        note(shown)
+        canvas.dataset.frame = String(shown.frame)
+      }
+    } catch (error) {
+      onProblem(`The picture cannot be made: ${error instanceof Error ? error.message : String(error)}`)
+    }
+  }
+  const halt = () => {
+    running++
+    sound.stop()
+    void render.call.stop()
+    if (store.getState().view.playing) store.dispatch(playingSet(false))
+  }
+  const play = async () => {
+    const shot = shotOf(store.getState())
+    if (!shot) return
+    const mine = ++running
+    const at = store.getState().view.frame
+    const from = at >= shot.length - 1 ? 0 : at
+    store.dispatch(playingSet(true))
+    dropped = 0
+    const events = {
+      onFrame(shown: Shown, late: number) {
+        if (mine !== running) return
+        dropped = late
+        note(shown)
+        canvas.dataset.frame = String(shown.frame)
+        store.dispatch(frameShown(shown.frame))
+      },
+      onEnd() {
+        if (mine === running) halt()
+      },
+    }
+    let started = false
+    await sound.play(shot, from, due => {
+      if (mine !== running) return
+      if (started) void render.call.sync(from, due)
+      else void render.call.play(from, due, looking(), proxy(events)).catch(error => onProblem(String(error)))
+      started = true
+    })
+  }
+  // The stage follows the document, the view and the playhead.
+  const follow = () => {
+    const { view } = store.getState()
+    const shot = shotOf(store.getState())
+    if (!shot) return
+    const changed = shot !== sent
+    if (changed) {
+      sent = shot
+      void render.call.setShot(shot)
+    }
+    const look = `${view.view} ${view.layer} ${view.playing ? 'playing' : view.frame}`
+    const moved = look !== looked
+    looked = look
+    if (!view.playing && (changed || moved)) void show(view.frame)
+  }
+  const unsubscribe = store.subscribe(follow)
+
+  return {
+    async addFiles(files) {
+      void sound.addFiles(files)
+      const failed = await render.call.addFiles(files)
+      sent = null
+      follow()
+      return failed
+    },
+    goTo(frame) {
+      const shot = shotOf(store.getState())
+      if (!shot) return
+      halt()
+      store.dispatch(frameShown(Math.max(0, Math.min(shot.length - 1, Math.round(frame)))))
+    },
+    play,
+    stop: halt,
+    png: frame => render.call.png(frame),
+    thumbnail: (frame, layer, width) => render.call.thumbnail(frame, layer, width),
+    dropped: () => dropped,
+    async end() {
+      unsubscribe()
+      halt()
+      sound.end()
+      render.end()
+    },
+  }
+}
+
+/** Where a frame lies in a shot, in seconds; for whoever draws time. */
+export const secondsOf = (shot: Shot, frame: number): number => frameToSeconds(frame, shot.rate)

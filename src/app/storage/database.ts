@@ -1,0 +1,39 @@
+// The browser's database: projects, the media they use, and pictures that can be made again.
+import { type DBSchema, type IDBPDatabase, openDB } from 'idb'
+import type { Project } from '../../core/shot'
+
+export interface StoredProject {
+  id: string
+  project: Project
+  savedAt: number
+}
+
+interface Schema extends DBSchema {
+  projects: { key: string; value: StoredProject }
+  media: { key: string; value: Blob }
+  posters: { key: string; value: Blob }
+}
+
+let opened: Promise<IDBPDatabase<Schema>> | null = null
+
+export function database(): Promise<IDBPDatabase<Schema>> {
+  opened ??= openDB<Schema>('jolly-ghost', 1, {
+    upgrade(db) {
+      db.createObjectStore('projects', { keyPath: 'id' })
+      db.createObjectStore('media')
+      db.createObjectStore('posters')
+    },
+    terminated() {
+      opened = null
+    },
+  })
+  return opened
+}
+
+/** A sentence for a failed write. */
+export function storageProblem(error: unknown): string {
+  if (error instanceof DOMException && error.name === 'QuotaExceededError') {
+    return 'The browser has no room left. Remove shots that are no longer needed; what was saved before is safe.'
+  }
+  return `The browser could not save (${error instanceof Error ? error.message : String(error)}). What was saved before is safe.`
+}

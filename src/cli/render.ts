@@ -1,0 +1,93 @@
+// `ghost render`: a shot as a film or as numbered PNGs.
+import { mkdir, rm, writeFile } from 'node:fs/promises'
+import { extname, join } from 'node:path'
+import { FilePathTarget } from 'mediabunny'
+import type { Shot } from '../core/shot'
+import { type Span, spanLength } from '../core/time'
+import { type ExportFormat, exportFrame, exportShot } from '../media/export'
+import { pngOf } from '../media/png'
+import { Complaint } from './complaint'
+import { type Engine, startEngine } from './engine'
+import { findProject } from './projects'
+
+interface RenderOptions {
+  out?: string
+  frames?: string
+  scale?: string
+}
+
+/** `0-89` or `12` as a span of the shot; all of it if nothing is said. */
+export function parseFrames(text: string | undefined, length: number): Span {
+  if (text === undefined) return { from: 0, to: length }
+  const said = /^(\d+)(?:-(\d+))?$/.exec(text)
+  if (!said) throw new Complaint(`“${text}” is no range of frames. Write it as 0-89.`)
+  const from = Number(said[1])
+  const last = Number(said[2] ?? said[1])
+  if (last < from) throw new Complaint(`The frames ${text} run backwards.`)
+  if (last >= length) throw new Complaint(`The shot has frames 0 to ${length - 1}; ${last} is not among them.`)
+  return { from, to: last + 1 }
+}
+
+function parseScale(text: string | undefined): number {
+  const scale = Number(text ?? 1)
+  if (!(scale > 0 && scale <= 4)) throw new Complaint(`The scale must lie between 0 and 4; “${text}” does not.`)
+  return scale
+}
+
+function progress(of: number) {
+  const began = performance.now()
+  return (done: number) => {
+    const passed = (performance.now() - began) / 1000
+    const left = Math.round((passed / done) * (of - done))
+    const line = `${done} of ${of} frames, ${(done / passed).toFixed(1)} a second, ${left} s left`
+    if (process.stderr.isTTY) process.stderr.write(`\r${line}   ${done === of ? '\n' : ''}`)
+    else if (done === of || done % 30 === 0) process.stderr.write(`${line}\n`)
+  }
+}
+
+async function writeFrames(engine: Engine, shot: Shot, span: Span, scale: number, folder: string): Promise<void> {
+  await mkdir(folder, { recursive: true })
+  const tell = progress(spanLength(span))
+  for (let frame = span.from; frame < span.to; frame++) {
+    const picture = await exportFrame(engine.k, engine.frames, shot, frame, scale)
+    await writeFile(join(folder, `${String(frame).padStart(6, '0')}.png`), pngOf(engine.k, picture))
+    engine.k.free(picture.ptr)
+    tell(frame + 1 - span.from)
+  }
+}
+
+async function writeFilm(
+  engine: Engine,
+  shot: Shot,
+  span: Span,
+  scale: number,
+  out: string,
+  format: ExportFormat,
+): Promise<void> {
+  const tell = progress(spanLength(span))
+  try {
+    await exportShot({ shot, format, span, scale }, new FilePathTarget(out), { ...engine, onProgress: tell })
+  } catch (error) {
+    await rm(out, { force: true })
+    throw error
+  }
+}
+
+export async function render(subject: string, options: RenderOptions): Promise<void> {
+  const { out } = options
+  if (!out) throw new Complaint('Say where to write: --out file.mp4, --out file.webm or --out a-folder.')
+  const format = { '.mp4': 'mp4', '.webm': 'webm', '': 'folder' }[extname(out).toLowerCase()]
+  if (!format) throw new Complaint(`“${extname(out)}” cannot be written. Write .mp4, .webm or a folder of PNGs.`)
+  const scale = parseScale(options.scale)
+  const found = await findProject(subject)
+  try {
+    const { shot } = found.project
+    const span = parseFrames(options.frames, shot.length)
+    const engine = await startEngine(found)
+    if (format === 'folder') await writeFrames(engine, shot, span, scale, out)
+    else await writeFilm(engine, shot, span, scale, out, format as ExportFormat)
+    await engine.frames.close()
+  } finally {
+    await found.close()
+  }
+}

@@ -1,0 +1,42 @@
+// Editing keys. Every function returns a new value and leaves the old one alone.
+import { type Ease, isKeyed, type Key, type Numeric, sample, type Value } from './value'
+
+const keyed = <T extends Numeric>(keys: Key<T>[]): Value<T> => ({ keys: [...keys].sort((a, b) => a.frame - b.frame) })
+
+/** Sets a key at a frame, replacing one that is there; a new one takes the ease of the key before it. */
+export function setKey<T extends Numeric>(value: Value<T>, frame: number, to: T, ease?: Ease): Value<T> {
+  const keys = isKeyed(value) ? value.keys : []
+  const old = keys.find(k => k.frame === frame)
+  const before = keys.filter(k => k.frame < frame).at(-1)
+  const key: Key<T> = { frame, value: to, ease: ease ?? old?.ease ?? before?.ease ?? 'smooth' }
+  return keyed([...keys.filter(k => k.frame !== frame), key])
+}
+
+/** Changes the value as seen at a frame: at a key if the value is keyed, as a whole if it is not. */
+export const setAt = <T extends Numeric>(value: Value<T>, frame: number, to: T): Value<T> =>
+  isKeyed(value) ? setKey(value, frame, to) : to
+
+/** Takes a key away; with the last one gone the value stands still where that key held it. */
+export function removeKey<T extends Numeric>(value: Value<T>, frame: number): Value<T> {
+  if (!isKeyed(value)) return value
+  const keys = value.keys.filter(k => k.frame !== frame)
+  return keys.length > 0 ? { keys } : sample(value, frame)
+}
+
+/** Moves the key at one frame to another; a key already there gives way. */
+export function moveKey<T extends Numeric>(value: Value<T>, from: number, to: number): Value<T> {
+  if (!isKeyed(value) || from === to) return value
+  const moved = value.keys.find(k => k.frame === from)
+  if (!moved) return value
+  return keyed([...value.keys.filter(k => k.frame !== from && k.frame !== to), { ...moved, frame: to }])
+}
+
+export function setEase<T extends Numeric>(value: Value<T>, frame: number, ease: Ease): Value<T> {
+  if (!isKeyed(value)) return value
+  return { keys: value.keys.map(k => (k.frame === frame ? { ...k, ease } : k)) }
+}
+
+/** Moves every key by a number of frames. */
+export function shiftKeys<T extends Numeric>(value: Value<T>, by: number): Value<T> {
+  return isKeyed(value) ? { keys: value.keys.map(k => ({ ...k, frame: k.frame + by })) } : value
+}

@@ -1,0 +1,1 @@
+export { matteRow } from './coverage'

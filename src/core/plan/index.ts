@@ -1,0 +1,3 @@
+export * from './plan'
+export * from './types'
+export * from './view'

@@ -1,0 +1,5 @@
+export * from './encode'
+export * from './kernels'
+export * from './picture'
+export * from './render'
+export * from './resample'

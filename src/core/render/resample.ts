@@ -1,0 +1,101 @@
+// Enlarging and reducing in linear light: area-true when reducing, bicubic when enlarging
+// (Keys, Cubic Convolution Interpolation for Digital Image Processing, 1981, a = -1/2).
+import type { Kernels } from './kernels'
+import { type Codes, isOpaque, type Picture, rowReader } from './picture'
+
+/** For each output pixel the first source pixel and its weights, which sum to 1. */
+export interface Taps {
+  count: number
+  first: Int32Array
+  weights: Float32Array
+}
+
+function cubic(x: number): number {
+  const t = Math.abs(x)
+  if (t < 1) return (1.5 * t - 2.5) * t * t + 1
+  return t < 2 ? ((-0.5 * t + 2.5) * t - 4) * t + 2 : 0
+}
+
+/**
+ * Taps that carry `from` source pixels to `to` output pixels, where output pixel 0 begins at `-offset` pixels of the
+ * enlarged picture and one source pixel is `scale` output pixels wide. What lies outside repeats the border.
+ */
+export function makeTaps(from: number, to: number, scale: number, offset: number): Taps {
+  const reducing = scale < 1
+  const wanted = reducing ? Math.ceil(1 / scale) + 1 : 4
+  const count = Math.min(from, wanted)
+  const first = new Int32Array(to)
+  const weights = new Float32Array(to * count)
+  for (let i = 0; i < to; i++) {
+    const left = (i - offset) / scale
+    const right = (i + 1 - offset) / scale
+    const centre = (left + right) / 2
+    const start = reducing ? Math.floor(left) : Math.floor(centre - 0.5) - 1
+    const base = Math.max(0, Math.min(from - count, start))
+    first[i] = base
+    let sum = 0
+    const own = new Float64Array(count)
+    for (let k = 0; k < wanted; k++) {
+      const at = start + k
+      const w = reducing ? Math.max(0, Math.min(right, at + 1) - Math.max(left, at)) : cubic(centre - (at + 0.5))
+      own[Math.max(0, Math.min(count - 1, Math.max(0, Math.min(from - 1, at)) - base))]! += w
+      sum += w
+    }
+    for (let k = 0; k < count; k++) weights[i * count + k] = own[k]! / sum
+  }
+  return { count, first, weights }
+}
+
+/** Where a picture goes: px of the output. scaleX and scaleY differ only for pixels that are not square. */
+export interface Fit {
+  width: number
+  height: number
+  x: number
+  y: number
+  scaleX: number
+  scaleY: number
+}
+
+/** Resamples a picture to straight 8-bit codes in a fresh buffer that the caller frees. */
+export function resample(k: Kernels, picture: Picture, fit: Fit): Codes {
+  const across = makeTaps(picture.width, fit.width, fit.scaleX, fit.x)
+  const down = makeTaps(picture.height, fit.height, fit.scaleY, fit.y)
+  const taps = k.alloc(across.first.byteLength)
+  k.ints(taps, fit.width).set(across.first)
+  const weights = k.alloc(across.weights.byteLength)
+  k.floats(weights, across.weights.length).set(across.weights)
+  const codes = k.alloc(picture.width * 4)
+  const linear = k.alloc(picture.width * 16)
+  // A ring of source rows already filtered across; `held` says which source row each slot carries.
+  const slots = down.count + 1
+  const ring = k.alloc(fit.width * 16 * slots)
+  const held = new Int32Array(slots).fill(-1)
+  const sum = k.alloc(fit.width * 16)
+  const ptr = k.alloc(fit.width * fit.height * 4)
+  const rows = rowReader(k, picture)
+
+  const filtered = (y: number): number => {
+    const slot = y % slots
+    const at = ring + slot * fit.width * 16
+    if (held[slot] !== y) {
+      rows.open(y)
+      rows.read(0, picture.width, codes)
+      k.toLinear(codes, linear, picture.width)
+      k.filterRow(linear, at, fit.width, taps, weights, across.count)
+      held[slot] = y
+    }
+    return at
+  }
+
+  for (let y = 0; y < fit.height; y++) {
+    k.fillRow(sum, fit.width, 0, 0, 0, 0)
+    for (let i = 0; i < down.count; i++) {
+      const w = down.weights[y * down.count + i]!
+      if (w !== 0) k.accumulateRow(sum, filtered(down.first[y]! + i), fit.width, w)
+    }
+    k.toCodes(sum, ptr + y * fit.width * 4, fit.width)
+  }
+  rows.close()
+  for (const buffer of [taps, weights, codes, linear, ring, sum]) k.free(buffer)
+  return { kind: 'codes', width: fit.width, height: fit.height, ptr, opaque: isOpaque(picture) }
+}

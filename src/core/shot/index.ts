@@ -1,0 +1,6 @@
+export * as edits from './edits'
+export { LIMITS } from './limits'
+export * from './make'
+export * from './types'
+export * from './validate'
+export * from './values'

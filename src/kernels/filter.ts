@@ -1,0 +1,27 @@
+// Separable resampling: weighted sums of premultiplied linear pixels, across a row and then down the rows.
+
+/**
+ * taps: per output pixel an i32 first source index; weights: count f32 per output pixel.
+ * Reads f32 pixels at src, writes n at dst. The host clamps first so that first + count stays inside the row.
+ */
+export function filterRow(src: usize, dst: usize, n: i32, taps: usize, weights: usize, count: i32): void {
+  for (let x = 0; x < n; x++) {
+    let at = src + (load<i32>(taps + (x << 2)) << 4);
+    let sum = f32x4.splat(0);
+    for (let k = 0; k < count; k++) {
+      sum = f32x4.add(sum, f32x4.mul(v128.load(at), v128.load32_splat(weights)));
+      at += 16;
+      weights += 4;
+    }
+    v128.store(dst + (x << 4), sum);
+  }
+}
+
+/** dst += src * weight, n pixels. */
+export function accumulateRow(dst: usize, src: usize, n: i32, weight: f32): void {
+  const w = f32x4.splat(weight);
+  for (let i = 0; i < n; i++) {
+    const at = i << 4;
+    v128.store(dst + at, f32x4.add(v128.load(dst + at), f32x4.mul(v128.load(src + at), w)));
+  }
+}

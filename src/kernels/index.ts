@@ -1,0 +1,18 @@
+// The table of contents of kernels.wasm: one file a kernel.
+export { prepareTransfer, toLinear, toCodes } from "./transfer";
+export { chromaRow, yuvRow } from "./yuv";
+export { lumaRow, chromaPairRow } from "./encode";
+export { overRow, fillRow } from "./over";
+export { classifyRow, findRuns } from "./runs";
+export { edgeRow } from "./edge";
+export { boxRow } from "./box";
+export { ovalRow } from "./oval";
+export { joinRow, fillCoverage, multiplyRow } from "./join";
+export { filterRow, accumulateRow } from "./filter";
+export { turnPicture } from "./turn";
+export { frameRectRow } from "./frame";
+
+/** The first byte of memory that the kernels leave to their host. */
+export function heapBase(): usize {
+  return __heap_base;
+}

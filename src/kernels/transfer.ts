@@ -1,0 +1,74 @@
+// sRGB codes <-> linear light (IEC 61966-2-1), exact at every 8-bit code in both directions.
+
+/** 256 f32: the linear value of each code. */
+const LINEAR: usize = memory.data(256 * 4, 16);
+/** 257 f32: the linear value at which rounding moves up to code i; [256] is out of reach. */
+const THRESHOLD: usize = memory.data(257 * 4, 16);
+/** 4096 u8: the code at the lower end of each bin of linear light. Bins are narrower than any step between codes. */
+const BIN: usize = memory.data(4096, 16);
+
+function decode(code: f64): f64 {
+  const v = code / 255.0;
+  return v <= 0.04045 ? v / 12.92 : Math.pow((v + 0.055) / 1.055, 2.4);
+}
+
+/** Fills the tables; call once after instantiation. */
+export function prepareTransfer(): void {
+  for (let i = 0; i < 256; i++) {
+    store<f32>(LINEAR + (i << 2), <f32>decode(<f64>i));
+    store<f32>(THRESHOLD + (i << 2), i == 0 ? <f32>-1 : <f32>decode(<f64>i - 0.5));
+  }
+  store<f32>(THRESHOLD + (256 << 2), <f32>1e9);
+  let code = 0;
+  for (let bin = 0; bin < 4096; bin++) {
+    const low = <f32>bin / <f32>4095;
+    while (code < 255 && low >= load<f32>(THRESHOLD + ((code + 1) << 2))) code++;
+    store<u8>(BIN + bin, <u8>code);
+  }
+}
+
+/** n straight RGBA8 pixels at src -> n premultiplied linear f32 pixels at dst. */
+export function toLinear(src: usize, dst: usize, n: i32): void {
+  for (let i = 0; i < n; i++) {
+    const p = load<u32>(src);
+    const a = p >>> 24;
+    let v = f32x4(
+      load<f32>(LINEAR + ((p & 255) << 2)),
+      load<f32>(LINEAR + (((p >>> 8) & 255) << 2)),
+      load<f32>(LINEAR + (((p >>> 16) & 255) << 2)),
+      1,
+    );
+    if (a != 255) v = f32x4.mul(v, f32x4.splat(<f32>a / <f32>255));
+    v128.store(dst, v);
+    src += 4;
+    dst += 16;
+  }
+}
+
+function encode(v: f32): u32 {
+  const bin = i32(v * 4095);
+  const code = <u32>load<u8>(BIN + bin);
+  return code + u32(v >= load<f32>(THRESHOLD + ((code + 1) << 2)));
+}
+
+/** n premultiplied linear f32 pixels at src -> n straight RGBA8 pixels at dst, clamped and rounded to the nearest code. */
+export function toCodes(src: usize, dst: usize, n: i32): void {
+  const zero = f32x4.splat(0);
+  const one = f32x4.splat(1);
+  for (let i = 0; i < n; i++) {
+    let v = v128.load(src);
+    const a = f32x4.extract_lane(v, 3);
+    if (a < 0.9999) v = a > 0 ? f32x4.div(v, f32x4.splat(a)) : zero;
+    v = f32x4.min(f32x4.max(v, zero), one);
+    const alpha = u32(min<f32>(max<f32>(a, 0), 1) * 255 + 0.5);
+    store<u32>(
+      dst,
+      encode(f32x4.extract_lane(v, 0)) |
+        (encode(f32x4.extract_lane(v, 1)) << 8) |
+        (encode(f32x4.extract_lane(v, 2)) << 16) |
+        (alpha << 24),
+    );
+    src += 16;
+    dst += 4;
+  }
+}

@@ -1,0 +1,189 @@
+// A shot as a file that plays anywhere: the same in a browser's worker and in a terminal.
+import {
+  AudioSample,
+  AudioSampleSource,
+  canEncodeAudio,
+  canEncodeVideo,
+  Mp4OutputFormat,
+  Output,
+  Quality,
+  type Target,
+  VideoSample,
+  VideoSampleSource,
+  WebMOutputFormat,
+} from 'mediabunny'
+import { planFrame, scaledSize } from '../core/plan'
+import { type Codes, type Kernels, planesLength, writePlanes } from '../core/render'
+import type { Shot, Size } from '../core/shot'
+import { mixdown, soundParts } from '../core/sound'
+import { frameToSample, frameToSeconds, type Span, spanLength } from '../core/time'
+import type { FrameStore } from './frames'
+import { paintPlan } from './paint'
+import { MediaProblem } from './problem'
+import { SAMPLE_RATE, type SoundStore } from './sound'
+
+export type ExportFormat = 'mp4' | 'webm'
+
+export interface ExportOptions {
+  shot: Shot
+  format: ExportFormat
+  /** Frames of the shot to write. */
+  span: Span
+  /** 1: full size. */
+  scale: number
+}
+
+export interface ExportWork {
+  k: Kernels
+  frames: FrameStore
+  sounds: SoundStore
+  /** Told after each frame. */
+  onProgress?: (done: number, of: number) => void
+  isCancelled?: () => boolean
+  /** Every picture before it is encoded, for whoever wants to see it. */
+  onPicture?: (frame: number, picture: Codes) => void
+}
+
+/** The job was stopped on request; nothing is left behind. */
+export class Cancelled extends Error {
+  override name = 'Cancelled'
+}
+
+const CODECS = {
+  mp4: { video: 'avc', audio: 'aac' },
+  webm: { video: 'vp9', audio: 'opus' },
+} as const
+
+/** The size a file gets: 4:2:0 coders want even sides, so an odd one loses its last row or column. */
+export function exportSize(shot: Shot, scale: number): Size {
+  const { width, height } = scaledSize(shot.size, scale)
+  return { width: Math.max(2, width & ~1), height: Math.max(2, height & ~1) }
+}
+
+/** Bits a second that keep grain and soft edges: some 0.18 a pixel, as cameras of this class write. */
+const bitrate = (size: Size, framesPerSecond: number): number =>
+  Math.max(400_000, Math.round(size.width * size.height * framesPerSecond * 0.18))
+
+/** One frame of a shot as it goes into a file. The caller frees `picture`. Throws MediaProblem if a take fails. */
+export async function exportFrame(
+  k: Kernels,
+  frames: FrameStore,
+  shot: Shot,
+  frame: number,
+  scale: number,
+): Promise<Codes> {
+  const { picture, failed } = await paintPlan(k, frames, planFrame(shot, frame, scale))
+  if (failed[0]) {
+    k.free(picture.ptr)
+    throw new MediaProblem(`Frame ${frame} cannot be made: a take gives no picture there (${failed[0].reason}).`)
+  }
+  return picture
+}
+
+/** The part of a picture that an encoder of even sides takes, as planes. */
+function toSample(
+  k: Kernels,
+  picture: Codes,
+  size: Size,
+  planes: number,
+  timestamp: number,
+  duration: number,
+): VideoSample {
+  let source = picture
+  if (picture.width !== size.width || picture.height !== size.height) {
+    const ptr = k.alloc(size.width * size.height * 4)
+    for (let y = 0; y < size.height; y++) {
+      const row = k.bytes(picture.ptr + y * picture.width * 4, size.width * 4)
+      k.bytes(ptr + y * size.width * 4, size.width * 4).set(row)
+    }
+    source = { ...picture, ...size, ptr }
+  }
+  writePlanes(k, source, planes)
+  if (source !== picture) k.free(source.ptr)
+  const data = k.bytes(planes, planesLength(size.width, size.height)).slice()
+  const colorSpace = { primaries: 'bt709', transfer: 'bt709', matrix: 'bt709', fullRange: false } as const
+  return new VideoSample(data, {
+    format: 'I420',
+    codedWidth: size.width,
+    codedHeight: size.height,
+    timestamp,
+    duration,
+    colorSpace,
+  })
+}
+
+function soundSample(sides: [Float32Array, Float32Array], timestamp: number): AudioSample {
+  const n = sides[0].length
+  const data = new Float32Array(n * 2)
+  data.set(sides[0])
+  data.set(sides[1], n)
+  return new AudioSample({ data, format: 'f32-planar', numberOfChannels: 2, sampleRate: SAMPLE_RATE, timestamp })
+}
+
+/**
+ * Writes a span of a shot to a target. Throws Cancelled after cleaning up, or MediaProblem with a sentence.
+ * The sound is mixed a second at a time, so memory does not grow with the length.
+ */
+export async function exportShot(options: ExportOptions, target: Target, work: ExportWork): Promise<void> {
+  const { shot, format, span, scale } = options
+  const { k } = work
+  const size = exportSize(shot, scale)
+  const codecs = CODECS[format]
+  const rate = bitrate(size, shot.rate.num / shot.rate.den)
+  const quality = new Quality({ bitrate: rate })
+  if (!(await canEncodeVideo(codecs.video, { ...size, bitrate: rate }))) {
+    throw new MediaProblem(
+      `${format.toUpperCase()} cannot be written here at ${size.width}×${size.height}. Try the other format or a smaller size.`,
+    )
+  }
+  const parts = soundParts(shot, SAMPLE_RATE)
+  const firstSample = frameToSample(span.from, shot.rate, SAMPLE_RATE)
+  const lastSample = frameToSample(span.to, shot.rate, SAMPLE_RATE)
+  if (parts.length > 0 && !(await canEncodeAudio(codecs.audio, { numberOfChannels: 2, sampleRate: SAMPLE_RATE }))) {
+    throw new MediaProblem(`Sound cannot be written as ${codecs.audio.toUpperCase()} here. Try the other format.`)
+  }
+  const output = new Output({
+    format: format === 'mp4' ? new Mp4OutputFormat({ fastStart: 'reserve' }) : new WebMOutputFormat(),
+    target,
+  })
+  const video = new VideoSampleSource({ codec: codecs.video, quality, keyFrameInterval: 1 })
+  const frameCount = spanLength(span)
+  output.addVideoTrack(video, { frameRate: shot.rate.num / shot.rate.den, maximumPacketCount: frameCount + 16 })
+  const audio =
+    parts.length > 0 ? new AudioSampleSource({ codec: codecs.audio, quality: new Quality({ bitrate: 192_000 }) }) : null
+  if (audio) output.addAudioTrack(audio, { maximumPacketCount: Math.ceil((lastSample - firstSample) / 480) + 64 })
+  const planes = k.alloc(planesLength(size.width, size.height))
+  let heard = firstSample
+  const soundUpTo = async (sample: number) => {
+    if (!audio || heard >= sample) return
+    const mix = await mixdown(parts, heard, sample - heard, work.sounds.read)
+    const out = soundSample(mix, (heard - firstSample) / SAMPLE_RATE)
+    heard = sample
+    await audio.add(out)
+    out.close()
+  }
+  try {
+    await output.start()
+    for (let frame = span.from; frame < span.to; frame++) {
+      if (work.isCancelled?.()) throw new Cancelled('Stopped.')
+      const at = frameToSeconds(frame - span.from, shot.rate)
+      const next = frameToSeconds(frame + 1 - span.from, shot.rate)
+      if (heard <= frameToSample(frame, shot.rate, SAMPLE_RATE))
+        await soundUpTo(Math.min(lastSample, heard + SAMPLE_RATE))
+      const picture = await exportFrame(k, work.frames, shot, frame, scale)
+      work.onPicture?.(frame, picture)
+      const sample = toSample(k, picture, size, planes, at, next - at)
+      k.free(picture.ptr)
+      await video.add(sample)
+      sample.close()
+      work.onProgress?.(frame + 1 - span.from, frameCount)
+    }
+    await soundUpTo(lastSample)
+    await output.finalize()
+  } catch (error) {
+    if (output.state !== 'finalized' && output.state !== 'canceled') await output.cancel()
+    throw error
+  } finally {
+    k.free(planes)
+  }
+}

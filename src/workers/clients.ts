@@ -1,0 +1,30 @@
+// The workers as the app calls them.
+import * as Comlink from 'comlink'
+import type { ExportApi } from './export.worker'
+import type { FilesApi } from './files.worker'
+import type { RenderApi } from './render.worker'
+import type { SoundApi } from './sound.worker'
+
+export type { ExportResult } from './export.worker'
+export type { MediaFile } from './media-files'
+export type { Looking, Shown } from './render.worker'
+export const { proxy, transfer } = Comlink
+
+export interface Client<T> {
+  call: Comlink.Remote<T>
+  /** Ends the thread at once. */
+  end(): void
+}
+
+function client<T>(worker: Worker): Client<T> {
+  return { call: Comlink.wrap<T>(worker), end: () => worker.terminate() }
+}
+
+export const renderClient = (): Client<RenderApi> =>
+  client(new Worker(new URL('./render.worker.ts', import.meta.url), { type: 'module' }))
+export const soundClient = (): Client<SoundApi> =>
+  client(new Worker(new URL('./sound.worker.ts', import.meta.url), { type: 'module' }))
+export const exportClient = (): Client<ExportApi> =>
+  client(new Worker(new URL('./export.worker.ts', import.meta.url), { type: 'module' }))
+export const filesClient = (): Client<FilesApi> =>
+  client(new Worker(new URL('./files.worker.ts', import.meta.url), { type: 'module' }))

@@ -1,0 +1,182 @@
+// Decodes and paints the preview, off the page.
+import * as Comlink from 'comlink'
+import { type Plan, planFrame, planView, type View } from '../core/plan'
+import type { Codes, Kernels } from '../core/render'
+import type { Shot } from '../core/shot'
+import { frameToSeconds, secondsToFrame } from '../core/time'
+import { Dropped, type FrameStore, frameStore } from '../media/frames'
+import { type Painted, paintPlan } from '../media/paint'
+import { pngOf } from '../media/png'
+import { browserKernels } from './kernels'
+import { type MediaFile, openFiles } from './media-files'
+
+/** What is on the stage besides the frame's number. */
+export interface Looking {
+  view: View
+  layer: string | null
+}
+
+export interface Shown {
+  frame: number
+  failed: Painted['failed']
+}
+
+export interface PlayEvents {
+  onFrame(shown: Shown, dropped: number): void
+  onEnd(): void
+}
+
+const MEMORY = 1.5 * 2 ** 30
+/** Room beside the frame cache for the pictures being painted. */
+const WORKING = 512 * 2 ** 20
+/** Larger pictures are previewed at half size. */
+const FULL_PREVIEW = 1920 * 1088
+
+const epoch = (): number => performance.timeOrigin + performance.now()
+const until = (moment: number): Promise<void> =>
+  new Promise(resolve => setTimeout(resolve, Math.max(0, moment - epoch())))
+
+let k: Kernels
+let store: FrameStore
+let shot: Shot | null = null
+let canvas: OffscreenCanvas | null = null
+let context: OffscreenCanvasRenderingContext2D | null = null
+// Each request for the stage gets a number; only the newest may paint.
+let newest = 0
+let anchor = { frame: 0, epoch: 0 }
+
+const previewScale = (of: Shot): number => (of.size.width * of.size.height > FULL_PREVIEW ? 0.5 : 1)
+
+function put(picture: Codes): void {
+  if (!canvas || !context) return
+  const { width, height, ptr } = picture
+  if (canvas.width !== width || canvas.height !== height) {
+    canvas.width = width
+    canvas.height = height
+  }
+  const bytes = k.bytes(ptr, width * height * 4)
+  context.putImageData(
+    new ImageData(new Uint8ClampedArray(bytes.buffer, bytes.byteOffset, bytes.length), width, height),
+    0,
+    0,
+  )
+}
+
+async function withPicture<T>(
+  plan: Plan,
+  use: (painted: Painted) => T | Promise<T>,
+  isWanted?: () => boolean,
+): Promise<T> {
+  const painted = await paintPlan(k, store, plan, isWanted)
+  try {
+    return await use(painted)
+  } finally {
+    k.free(painted.picture.ptr)
+  }
+}
+
+const api = {
+  async start(surface: OffscreenCanvas, cacheBytes: number): Promise<void> {
+    k = await browserKernels(Math.min(MEMORY, cacheBytes + WORKING))
+    store = frameStore(k, cacheBytes)
+    canvas = surface
+    context = surface.getContext('2d', { alpha: true })
+  },
+
+  addFiles: (files: MediaFile[]) =>
+    openFiles(
+      files.filter(f => !store.has(f.digest)),
+      { frames: store },
+    ),
+
+  setShot(next: Shot): void {
+    shot = next
+  },
+
+  /** Paints a frame on the stage; null if a newer wish overtook it. */
+  async show(frame: number, looking: Looking): Promise<Shown | null> {
+    if (!shot) return null
+    const mine = ++newest
+    const isWanted = () => mine === newest
+    const plan = planView(planFrame(shot, frame, previewScale(shot)), looking.view, looking.layer)
+    try {
+      return await withPicture(
+        plan,
+        ({ picture, failed }) => {
+          put(picture)
+          return { frame, failed }
+        },
+        isWanted,
+      )
+    } catch (error) {
+      if (error instanceof Dropped) return null
+      throw error
+    }
+  },
+
+  /** Plays from a frame that is due at a moment of the epoch, until stopped or at the shot's end. */
+  async play(from: number, due: number, looking: Looking, events: PlayEvents): Promise<void> {
+    if (!shot) return
+    const mine = ++newest
+    const isWanted = () => mine === newest
+    anchor = { frame: from, epoch: due }
+    let dropped = 0
+    let frame = from
+    const dueOf = (f: number, of: Shot) => anchor.epoch + 1000 * frameToSeconds(f - anchor.frame, of.rate)
+    try {
+      while (isWanted() && shot && frame < shot.length) {
+        const playing: Shot = shot
+        const now = anchor.frame + secondsToFrame((epoch() - anchor.epoch) / 1000, playing.rate)
+        if (now > frame) {
+          dropped += now - frame
+          frame = Math.min(now, playing.length - 1)
+        }
+        const plan = planView(planFrame(playing, frame, previewScale(playing)), looking.view, looking.layer)
+        await withPicture(
+          plan,
+          async ({ picture, failed }) => {
+            await until(dueOf(frame, playing))
+            if (!isWanted()) return
+            put(picture)
+            events.onFrame({ frame, failed }, dropped)
+          },
+          isWanted,
+        )
+        frame++
+      }
+      if (isWanted() && shot) {
+        await until(dueOf(frame, shot))
+        if (isWanted()) events.onEnd()
+      }
+    } catch (error) {
+      if (error instanceof Dropped) return
+      throw error
+    }
+  },
+
+  /** Corrects the moment at which a frame of the running playback is due. */
+  sync(frame: number, due: number): void {
+    anchor = { frame, epoch: due }
+  },
+
+  stop(): void {
+    newest++
+  },
+
+  /** A frame of the finished picture as a PNG, full size. */
+  png: (frame: number): Promise<Blob> =>
+    withPicture(planFrame(shot!, frame), ({ picture }) => new Blob([pngOf(k, picture)], { type: 'image/png' })),
+
+  /** A small picture of a frame, or of what one layer contributes to it. */
+  async thumbnail(frame: number, layer: string | null, width: number): Promise<ImageBitmap> {
+    const { size } = shot!
+    const plan = planFrame(shot!, frame, Math.min(1, width / size.width))
+    return withPicture(planView(plan, layer ? 'cut-out' : 'picture', layer), ({ picture }) => {
+      const data = new Uint8ClampedArray(k.bytes(picture.ptr, picture.width * picture.height * 4))
+      return createImageBitmap(new ImageData(data, picture.width, picture.height))
+    })
+  },
+}
+
+export type RenderApi = typeof api
+Comlink.expose(api)

@@ -1,0 +1,26 @@
+// Mixes the shot's sound for playing.
+import * as Comlink from 'comlink'
+import type { Shot } from '../core/shot'
+import { mixdown, soundParts } from '../core/sound'
+import { SAMPLE_RATE, soundStore } from '../media/sound'
+import { type MediaFile, openFiles } from './media-files'
+
+const sounds = soundStore()
+const known = new Set<string>()
+
+const api = {
+  async addFiles(files: MediaFile[]): Promise<void> {
+    const fresh = files.filter(f => !known.has(f.digest))
+    for (const { digest } of fresh) known.add(digest)
+    await openFiles(fresh, { sounds })
+  },
+
+  /** Samples [from, from + count) of the shot's mix at 48 kHz. */
+  async mix(shot: Shot, from: number, count: number): Promise<[Float32Array, Float32Array]> {
+    const sides = await mixdown(soundParts(shot, SAMPLE_RATE), from, count, sounds.read)
+    return Comlink.transfer(sides, [sides[0].buffer, sides[1].buffer])
+  },
+}
+
+export type SoundApi = typeof api
+Comlink.expose(api)
