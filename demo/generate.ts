@@ -4,7 +4,7 @@ import { mkdir, readFile } from 'node:fs/promises'
 import { cpus } from 'node:os'
 import { fileURLToPath } from 'node:url'
 import { Worker } from 'node:worker_threads'
-import { registerMediabunnyServer } from '@mediabunny/server'
+import { createCanvas } from '@napi-rs/canvas'
 import { createSHA256 } from 'hash-wasm'
 import {
   AudioSample,
@@ -16,7 +16,10 @@ import {
   VideoSample,
   VideoSampleSource,
 } from 'mediabunny'
-import { loadKernels, planesLength, writePlanes } from '../src/core/render'
+import { nodeKernels, nodeMedia, startEngine } from '../src/cli/engine'
+import { findProject } from '../src/cli/projects'
+import { planesLength, writePlanes } from '../src/core/render'
+import { exportFrame } from '../src/media/export'
 import { CLIPS, type ClipName, RATE } from './acts'
 import { HEIGHT, WIDTH } from './shop'
 import { demoShots } from './shots'
@@ -52,7 +55,7 @@ async function* paintedFrames(name: ClipName, count: number): AsyncGenerator<Uin
 
 async function writeClip(name: ClipName, path: string): Promise<void> {
   const clip = CLIPS[name]
-  const k = await loadKernels(await WebAssembly.compile(await readFile(here('../build/kernels.wasm'))), 64 << 20)
+  const k = await nodeKernels(64 << 20)
   const output = new Output({
     format: new Mp4OutputFormat({ fastStart: 'in-memory' }),
     target: new FilePathTarget(path),
@@ -102,12 +105,26 @@ async function writeClip(name: ClipName, path: string): Promise<void> {
   process.stderr.write(`, ${(statSync(path).size / 1e6).toFixed(2)} MB\n`)
 }
 
+/** The picture a demo shot is known by, a quarter of its pixels. */
+async function writePoster(slug: string, frame: number): Promise<void> {
+  const found = await findProject(slug)
+  const { k, frames } = await startEngine(found)
+  const { width, height, ptr } = await exportFrame(k, frames, found.project.shot, frame, 0.5)
+  const canvas = createCanvas(width, height)
+  const context = canvas.getContext('2d')
+  const image = context.createImageData(width, height)
+  image.data.set(k.bytes(ptr, width * height * 4))
+  context.putImageData(image, 0, 0)
+  writeFileSync(here(`./clips/${slug}.jpg`), canvas.toBuffer('image/jpeg', 86))
+  await frames.close()
+}
+
 async function digest(path: string): Promise<string> {
   const hash = await createSHA256()
   return hash.update(await readFile(path)).digest('hex')
 }
 
-registerMediabunnyServer()
+nodeMedia()
 await mkdir(here('./clips'), { recursive: true })
 await mkdir(here('./shots'), { recursive: true })
 const onlyShots = process.argv.includes('--shots')
@@ -117,6 +134,7 @@ for (const name of Object.keys(CLIPS) as ClipName[]) {
   if (!onlyShots) await writeClip(name, path)
   files.set(name, { digest: await digest(path), bytes: statSync(path).size })
 }
-for (const { slug, project } of demoShots(files)) {
+for (const { slug, project, poster } of demoShots(files)) {
   writeFileSync(here(`./shots/${slug}.json`), `${JSON.stringify(project, null, 2)}\n`)
+  await writePoster(slug, poster)
 }

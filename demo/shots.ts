@@ -35,8 +35,8 @@ function layerOf(id: string, name: ClipName, files: Files, from: number): Layer 
   }
 }
 
-/** Every demo shot with the name it has in a terminal. */
-export function demoShots(files: Files): { slug: string; project: Project }[] {
+/** Every demo shot with the name it has in a terminal and the frame it is known by. */
+export function demoShots(files: Files): { slug: string; project: Project; poster: number }[] {
   const right = layerOf('act-b', 'clockmaker-right', files, 0)
   const edge = makePiece({ kind: 'edge', line: { x: 652, y: 360, angle: 4.4 } })
   right.matte = [{ ...edge, id: 'seam', feather: { inside: 12, outside: 12 } }]
@@ -46,6 +46,7 @@ export function demoShots(files: Files): { slug: string; project: Project }[] {
   return [
     {
       slug: 'two-at-the-counter',
+      poster: 76,
       project: {
         format: FORMAT,
         version: VERSION,

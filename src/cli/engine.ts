@@ -23,7 +23,7 @@ let registered = false
 
 /** Lets the media library decode and encode here; safe to call again. */
 export function nodeMedia(): void {
-  if (!registered) registerMediabunnyServer()
+  if (!registered) registerMediabunnyServer({ hardwareContext: null })
   registered = true
 }
 

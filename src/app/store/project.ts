@@ -1,6 +1,6 @@
 // The open project, with its history. Every change to the document goes through `edit`.
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
-import undoable, { ActionTypes } from 'redux-undo'
+import undoable, { ActionTypes, newHistory, type StateWithHistory } from 'redux-undo'
 import { edits, LIMITS, type Project, type Shot, type Take } from '../../core/shot'
 
 type Edits = typeof edits
@@ -50,14 +50,19 @@ export const edit = <N extends EditName>(name: N, ...args: ArgsOf<N>) =>
 export const editIn = <N extends EditName>(gesture: string, name: N, ...args: ArgsOf<N>) =>
   slice.actions.edited({ name, args, gesture })
 
-export const projectReducer = undoable(slice.reducer, {
+const withHistory = undoable(slice.reducer, {
   limit: 500,
   groupBy: action => (isEdit(action) ? action.payload.gesture : null),
-  initTypes: [],
-  clearHistoryType: [slice.actions.opened.type, slice.actions.closed.type],
   // A take that was brought in stays known when its layer is undone.
   filter: action => action.type !== slice.actions.takesAdded.type,
   syncFilter: true,
 })
+
+/** A project that is opened or closed begins a history of its own. */
+export function projectReducer(state: StateWithHistory<Project | null> | undefined, action: { type: string }) {
+  if (opened.match(action)) return newHistory([], action.payload as Project | null, [])
+  if (closed.match(action)) return newHistory([], null as Project | null, [])
+  return withHistory(state, action)
+}
 
 export const HISTORY = ActionTypes

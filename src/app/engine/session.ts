@@ -1,0 +1,69 @@
+// One project open in this tab: held against other tabs, loaded, on the stage, saved as it changes.
+import { loadProject, projectMedia, savePoster } from '../storage/projects'
+import { closed, opened, projectOf, store, viewReset } from '../store'
+import { startAutosave } from './autosave'
+import { type StageEngine, startStage } from './stage-engine'
+
+export interface Session {
+  stage: StageEngine
+  close(): Promise<void>
+}
+
+/** Holds a project for this tab until released; null if another tab has it. */
+function hold(id: string): Promise<(() => void) | null> {
+  return new Promise(resolve => {
+    void navigator.locks.request(`project ${id}`, { ifAvailable: true }, lock => {
+      if (!lock) {
+        resolve(null)
+        return
+      }
+      return new Promise<void>(release => resolve(release))
+    })
+  })
+}
+
+const POSTER_WIDTH = 640
+
+async function makePoster(stage: StageEngine): Promise<void> {
+  const project = projectOf(store.getState())
+  if (!project || store.getState().view.readOnly) return
+  const bitmap = await stage.thumbnail(store.getState().view.frame, null, POSTER_WIDTH)
+  const canvas = new OffscreenCanvas(bitmap.width, bitmap.height)
+  canvas.getContext('2d')?.drawImage(bitmap, 0, 0)
+  await savePoster(project.id, await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.85 }))
+}
+
+/** Opens a project on a canvas. A sentence is returned where it cannot be opened. */
+export async function openSession(id: string, canvas: HTMLCanvasElement, onProblem: (sentence: string) => void): Promise<Session | string> {
+  const loaded = await loadProject(id)
+  if (!loaded) return 'There is no such shot on this machine.'
+  if (!loaded.ok) return `This shot cannot be opened. ${loaded.problem}`
+  const project = loaded.value
+  const release = await hold(id)
+  store.dispatch(opened(project))
+  store.dispatch(viewReset({ readOnly: release === null, layer: project.shot.layers[0]?.id ?? null, piece: project.shot.layers[0]?.matte[0]?.id ?? null }))
+  const stage = await startStage(canvas, onProblem)
+  const stopSaving = startAutosave(onProblem)
+  const { files, missing } = await projectMedia(project)
+  const failed = await stage.addFiles(files)
+  for (const name of missing) onProblem(`The take “${name}” is no longer on this machine. Its layers stay empty.`)
+  for (const { reason } of failed) onProblem(reason)
+  let posted = projectOf(store.getState())
+  const poster = setInterval(() => {
+    const now = projectOf(store.getState())
+    if (now === posted || store.getState().view.playing) return
+    posted = now
+    makePoster(stage).catch(error => console.error('No poster could be made:', error))
+  }, 3000)
+  if (release) makePoster(stage).catch(error => console.error('No poster could be made:', error))
+  return {
+    stage,
+    async close() {
+      clearInterval(poster)
+      await stopSaving()
+      await stage.end()
+      store.dispatch(closed())
+      release?.()
+    },
+  }
+}

@@ -1,0 +1,31 @@
+import { edit, useSend, useStore } from '../../app/store'
+import { isKeyed, keysOf, sample } from '../../core/keys'
+import { getValue, type Layer, type ValuePath } from '../../core/shot'
+import { Tip } from './Tip'
+
+/** The key mark beside a value: hollow without keys, a ring between them, full on one. */
+export function KeyControl({ layer, path, name }: { layer: Layer; path: ValuePath; name: string }) {
+  const send = useSend()
+  const frame = useStore(s => s.view.frame)
+  const readOnly = useStore(s => s.view.readOnly)
+  const value = getValue(layer, path)
+  if (value === null) return null
+  const here = keysOf(value).some(k => k.frame === frame)
+  const toggle = () =>
+    send(here ? edit('dropKey', layer.id, path, frame) : edit('putKey', layer.id, path, frame, sample(value, frame)))
+  const look = here ? 'bg-ghost border-ghost' : isKeyed(value) ? 'border-ghost border-[2.5px]' : 'border-quiet'
+  return (
+    <Tip text={here ? `Take the key of ${name} away` : `Set a key for ${name} here`}>
+      <button
+        type="button"
+        aria-label={here ? `Take the key of ${name} away` : `Set a key for ${name}`}
+        aria-pressed={here}
+        disabled={readOnly}
+        onClick={toggle}
+        className="flex size-4 shrink-0 items-center justify-center rounded-full"
+      >
+        <span className={`size-2.5 rounded-full border ${look}`} />
+      </button>
+    </Tip>
+  )
+}

@@ -1,0 +1,80 @@
+import { type KeyboardEvent, type ReactNode, useId, useRef, useState } from 'react'
+import { newId } from '../../core/shot'
+import { useDrag } from './use-drag'
+
+interface Props {
+  label: string
+  value: number
+  unit?: string
+  min?: number
+  max?: number
+  /** What one arrow key, or one px of dragging, changes. */
+  step?: number
+  digits?: number
+  /** What a double click on the label sets back to. */
+  initial: number
+  disabled?: boolean
+  onChange: (value: number, gesture: string) => void
+  /** Stands after the number: its key control. */
+  children?: ReactNode
+}
+
+/** A number that can be typed, dragged by its label, stepped with arrows, and set back. */
+export function NumberField(props: Props) {
+  const { label, value, unit = '', min = -1e6, max = 1e6, step = 1, digits = 0, initial, disabled, onChange, children } = props
+  const id = useId()
+  const [typed, setTyped] = useState<string | null>(null)
+  // Arrow keys in one go are one step of the history.
+  const stepping = useRef<{ gesture: string; at: number }>({ gesture: '', at: 0 })
+  const fit = (v: number) => Math.max(min, Math.min(max, Number(v.toFixed(digits))))
+  const commit = () => {
+    const number = typed === null ? Number.NaN : Number(typed.replace(',', '.'))
+    if (Number.isFinite(number)) onChange(fit(number), newId())
+    setTyped(null)
+  }
+  const drag = useDrag<number>({
+    start: () => (disabled ? null : value),
+    move: (from, { dx, gesture, shift }) => onChange(fit(from + dx * step * (shift ? 10 : 1)), gesture),
+  })
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (event.key === 'Enter') commit()
+    else if (event.key === 'Escape') setTyped(null)
+    else if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
+      event.preventDefault()
+      const now = performance.now()
+      if (now - stepping.current.at > 800) stepping.current.gesture = newId()
+      stepping.current.at = now
+      const by = (event.key === 'ArrowUp' ? 1 : -1) * step * (event.shiftKey ? 10 : 1)
+      setTyped(null)
+      onChange(fit(value + by), stepping.current.gesture)
+    }
+  }
+  return (
+    <div className="flex min-w-0 items-center gap-1.5">
+      <label
+        htmlFor={id}
+        className="min-w-0 flex-1 cursor-ew-resize touch-none truncate text-quiet"
+        title={`Drag to change, double-click for ${initial}${unit}`}
+        onDoubleClick={() => !disabled && onChange(initial, newId())}
+        {...drag}
+      >
+        {label}
+      </label>
+      <span className="flex w-[58px] shrink-0 items-baseline rounded-md bg-ground px-1.5 py-0.5 focus-within:outline-2 focus-within:outline-lime">
+        <input
+          id={id}
+          inputMode="decimal"
+          disabled={disabled}
+          className="w-0 min-w-0 flex-1 bg-transparent text-right outline-none"
+          value={typed ?? value.toFixed(digits)}
+          onFocus={event => event.target.select()}
+          onChange={event => setTyped(event.target.value)}
+          onBlur={commit}
+          onKeyDown={onKeyDown}
+        />
+        {unit && <span className="ml-0.5 text-quiet">{unit}</span>}
+      </span>
+      {children}
+    </div>
+  )
+}

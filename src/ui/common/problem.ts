@@ -1,0 +1,10 @@
+import { toast } from 'sonner'
+
+/** Says a sentence about something that went wrong; it stays until it is read. */
+export const sayProblem = (sentence: string): void => {
+  toast.error(sentence, { duration: Number.POSITIVE_INFINITY, closeButton: true })
+}
+
+export const sayDone = (sentence: string): void => {
+  toast(sentence)
+}

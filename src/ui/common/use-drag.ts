@@ -1,0 +1,55 @@
+import { type PointerEvent, useRef } from 'react'
+import { newId } from '../../core/shot'
+
+export interface Drag {
+  /** Names the gesture: all edits that carry it are one step of the history. */
+  gesture: string
+  /** From where it began, in screen px. */
+  dx: number
+  dy: number
+  /** Where the pointer is, in client px. */
+  x: number
+  y: number
+  shift: boolean
+}
+
+interface Handlers<T> {
+  /** What the drag starts from, or null for no drag. */
+  start: (event: PointerEvent) => T | null
+  move: (from: T, drag: Drag) => void
+  end?: (from: T) => void
+}
+
+/** Pointer handlers of something that can be dragged with the main button. A press without movement is no drag. */
+export function useDrag<T>({ start, move, end }: Handlers<T>) {
+  const active = useRef<{ from: T; x: number; y: number; gesture: string; moved: boolean } | null>(null)
+  return {
+    onPointerDown(event: PointerEvent<Element>) {
+      if (event.button !== 0) return
+      const from = start(event)
+      if (from === null) return
+      event.stopPropagation()
+      event.currentTarget.setPointerCapture(event.pointerId)
+      active.current = { from, x: event.clientX, y: event.clientY, gesture: newId(), moved: false }
+    },
+    onPointerMove(event: PointerEvent<Element>) {
+      const a = active.current
+      if (!a) return
+      const dx = event.clientX - a.x
+      const dy = event.clientY - a.y
+      if (!a.moved && Math.hypot(dx, dy) < 2) return
+      a.moved = true
+      move(a.from, { gesture: a.gesture, dx, dy, x: event.clientX, y: event.clientY, shift: event.shiftKey })
+    },
+    onPointerUp() {
+      const a = active.current
+      active.current = null
+      if (a) end?.(a.from)
+    },
+    onPointerCancel() {
+      const a = active.current
+      active.current = null
+      if (a) end?.(a.from)
+    },
+  }
+}

@@ -1,0 +1,54 @@
+import { Tooltip } from 'radix-ui'
+import { lazy, Suspense } from 'react'
+import { createRoot } from 'react-dom/client'
+import { Provider } from 'react-redux'
+import { createBrowserRouter, Link, RouterProvider } from 'react-router'
+import { Toaster } from 'sonner'
+import { store } from '../app/store'
+import { Ghost } from './common/Ghost'
+import { restoreLights } from './common/lights'
+import './theme.css'
+
+const ShotsPage = lazy(() => import('./shots/ShotsPage').then(m => ({ default: m.ShotsPage })))
+const Workbench = lazy(() => import('./stage/Workbench').then(m => ({ default: m.Workbench })))
+const ExportPage = lazy(() => import('./export/ExportPage').then(m => ({ default: m.ExportPage })))
+
+function Lost() {
+  return (
+    <main className="flex h-full flex-col items-center justify-center gap-4">
+      <Ghost size={48} className="text-quiet" />
+      <p>There is nothing here, or it has just broken.</p>
+      <Link to="/" reloadDocument className="rounded-full bg-card px-4 py-1.5">
+        Back to the shots
+      </Link>
+    </main>
+  )
+}
+
+const router = createBrowserRouter([
+  { path: '/', element: <ShotsPage />, errorElement: <Lost /> },
+  { path: '/shot/:id', element: <Workbench />, errorElement: <Lost /> },
+  { path: '/shot/:id/export', element: <ExportPage />, errorElement: <Lost /> },
+  { path: '*', element: <Lost /> },
+])
+
+restoreLights()
+createRoot(document.getElementById('root')!).render(
+  <Provider store={store}>
+    <Tooltip.Provider delayDuration={500}>
+      <Suspense fallback={null}>
+        <RouterProvider router={router} />
+      </Suspense>
+      <Toaster
+        position="bottom-center"
+        toastOptions={{
+          classNames: {
+            toast: '!bg-card !text-ink !border-line !font-text !rounded-2xl',
+            error: '!border-warn',
+            closeButton: '!bg-raised !text-ink !border-line',
+          },
+        }}
+      />
+    </Tooltip.Provider>
+  </Provider>,
+)

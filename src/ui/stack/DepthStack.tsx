@@ -1,0 +1,44 @@
+import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
+import { restrictToVerticalAxis } from '@dnd-kit/modifiers'
+import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable'
+import { Aperture, BrickWall } from 'lucide-react'
+import { edit, shotOf, useSend, useStore } from '../../app/store'
+import { LayerCard } from './LayerCard'
+
+/** The layers on their rail from lens to wall. */
+export function DepthStack() {
+  const send = useSend()
+  const layers = useStore(s => shotOf(s)?.layers)
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates, keyboardCodes: { start: ['Enter'], cancel: ['Escape'], end: ['Enter'] } }),
+  )
+  if (!layers) return null
+  const onDragEnd = ({ active, over }: DragEndEvent) => {
+    const to = layers.findIndex(l => l.id === over?.id)
+    if (over && active.id !== over.id) send(edit('reorderLayer', String(active.id), to))
+  }
+  return (
+    <section aria-label="Depth stack" className="flex h-full flex-col overflow-x-hidden overflow-y-auto bg-panel px-3 py-2">
+      <h2 className="flex items-center gap-2 text-sm font-normal text-quiet">
+        <Aperture size={16} /> nearest the lens
+      </h2>
+      <div className="relative my-2 flex-1">
+        <span className="absolute inset-y-0 left-1 w-px bg-line" />
+        <DndContext sensors={sensors} collisionDetection={closestCenter} modifiers={[restrictToVerticalAxis]} onDragEnd={onDragEnd}>
+          <SortableContext items={layers.map(l => l.id)} strategy={verticalListSortingStrategy}>
+            <ol className="flex flex-col gap-2">
+              {layers.map(layer => (
+                <LayerCard key={layer.id} layer={layer} />
+              ))}
+            </ol>
+          </SortableContext>
+        </DndContext>
+        {layers.length === 0 && <p className="pl-5 text-quiet">No layers. Place a take from the left.</p>}
+      </div>
+      <h2 className="flex items-center gap-2 text-sm font-normal text-quiet">
+        <BrickWall size={16} /> farthest
+      </h2>
+    </section>
+  )
+}

@@ -1,0 +1,44 @@
+import { useEffect, useRef } from 'react'
+import { shotOf, useStore } from '../../app/store'
+import type { Layer } from '../../core/shot'
+import { useEngine } from '../stage/engine-context'
+
+const WIDTH = 152
+
+/** What a layer contributes at the playhead right now, matte applied. Waits until the playhead rests. */
+export function Thumbnail({ layer }: { layer: Layer }) {
+  const engine = useEngine()
+  const frame = useStore(s => s.view.frame)
+  const playing = useStore(s => s.view.playing)
+  const shot = useStore(shotOf)
+  const canvas = useRef<HTMLCanvasElement>(null)
+  useEffect(() => {
+    if (!engine || playing || !shot) return
+    let wanted = true
+    const timer = setTimeout(async () => {
+      try {
+        const bitmap = await engine.thumbnail(frame, layer.id, WIDTH)
+        const c = canvas.current
+        if (!wanted || !c) return
+        c.width = bitmap.width
+        c.height = bitmap.height
+        c.getContext('2d')?.drawImage(bitmap, 0, 0)
+      } catch (error) {
+        console.error('No thumbnail could be made:', error)
+      }
+    }, 180)
+    return () => {
+      wanted = false
+      clearTimeout(timer)
+    }
+  }, [engine, frame, playing, layer, shot])
+  const { width, height } = shot?.size ?? { width: 16, height: 9 }
+  return (
+    <canvas
+      ref={canvas}
+      aria-hidden="true"
+      className={`checker h-[43px] shrink-0 rounded-md ${layer.on ? '' : 'opacity-30'}`}
+      style={{ width: Math.min(76, (43 * width) / height), objectFit: 'contain' }}
+    />
+  )
+}

@@ -1,0 +1,42 @@
+import { editIn, useSend, useStore } from '../../app/store'
+import { type Numeric, sample } from '../../core/keys'
+import { getValue, type Layer, type ValuePath } from '../../core/shot'
+import { KeyControl } from '../common/KeyControl'
+import { NumberField } from '../common/NumberField'
+
+interface Props {
+  layer: Layer
+  path: ValuePath
+  label: string
+  /** One number of a value that is a record, such as the angle of a line. */
+  field?: string
+  /** The shown number is the stored one times this. */
+  factor?: number
+  unit?: string
+  min?: number
+  max?: number
+  step?: number
+  digits?: number
+  initial: number
+}
+
+/** A number of a layer as it is at the playhead, with its key control. */
+export function ValueField({ layer, path, label, field, factor = 1, ...number }: Props) {
+  const send = useSend()
+  const frame = useStore(s => s.view.frame)
+  const keying = useStore(s => s.view.keying)
+  const readOnly = useStore(s => s.view.readOnly)
+  const value = getValue(layer, path)
+  if (value === null) return null
+  const now = sample<Numeric>(value, frame)
+  const own = typeof now === 'number' ? now : now[field!]!
+  const change = (shown: number, gesture: string) => {
+    const next = typeof now === 'number' ? shown / factor : { ...now, [field!]: shown / factor }
+    send(editIn(gesture, 'setValue', layer.id, path, frame, next, keying))
+  }
+  return (
+    <NumberField label={label} value={own * factor} disabled={readOnly} onChange={change} {...number}>
+      <KeyControl layer={layer} path={path} name={label.toLowerCase()} />
+    </NumberField>
+  )
+}

@@ -1,0 +1,140 @@
+import type { Camera } from '../../app/store'
+import { sample } from '../../core/keys'
+import type { Frame, Layer, Piece, Shape } from '../../core/shot'
+import type { Drag } from '../common/use-drag'
+import { Handle } from './Handle'
+import { degrees, nearAngle, pieceSpace, radians, round } from './piece-space'
+import { usePieceEdit } from './use-piece-edit'
+
+interface Props {
+  layer: Layer
+  piece: Piece
+  shape: Extract<Shape, { kind: 'box' | 'oval' }>
+  frame: number
+  camera: Camera
+  onActive: (active: boolean) => void
+}
+
+const CORNERS = [
+  [-1, -1, 'Stretch from the top left', 'nwse-resize'],
+  [1, -1, 'Stretch from the top right', 'nesw-resize'],
+  [1, 1, 'Stretch from the bottom right', 'nwse-resize'],
+  [-1, 1, 'Stretch from the bottom left', 'nesw-resize'],
+  [0, 1, 'Stretch from the bottom', 'ns-resize'],
+  [-1, 0, 'Stretch from the left', 'ew-resize'],
+  [1, 0, 'Stretch from the right', 'ew-resize'],
+] as const
+
+/** A box or an oval on the picture, with what moves, turns, stretches and feathers it. */
+export function FrameHandles({ layer, piece, shape, frame, camera, onActive }: Props) {
+  const change = usePieceEdit(layer, piece)
+  const space = pieceSpace(layer, piece, frame, camera)
+  const box = sample(shape.frame, frame)
+  const inside = sample(piece.feather.inside, frame)
+  const outside = sample(piece.feather.outside, frame)
+  const grow = sample(piece.grow, frame)
+  const middle = space.toScreen(box.x, box.y)
+  const a = radians(box.angle)
+  const cos = Math.cos(a)
+  const sin = Math.sin(a)
+  const w = (box.width / 2) * space.scale
+  const h = (box.height / 2) * space.scale
+  const at = (x: number, y: number) => ({ x: middle.x + x * cos - y * sin, y: middle.y + x * sin + y * cos })
+  const local = (drag: Drag, angle: number) => {
+    const r = radians(angle)
+    return {
+      x: (drag.dx * Math.cos(r) + drag.dy * Math.sin(r)) / space.scale,
+      y: (drag.dy * Math.cos(r) - drag.dx * Math.sin(r)) / space.scale,
+    }
+  }
+  // The side across from the one that is dragged stays where it is; with shift the middle does.
+  const stretch = (sx: number, sy: number) => (from: Frame, drag: Drag) => {
+    const by = local(drag, from.angle)
+    const both = drag.shift ? 2 : 1
+    const width = Math.max(1, from.width + by.x * sx * both)
+    const height = Math.max(1, from.height + by.y * sy * both)
+    const mx = drag.shift ? 0 : ((width - from.width) / 2) * sx
+    const my = drag.shift ? 0 : ((height - from.height) / 2) * sy
+    const r = radians(from.angle)
+    const x = from.x + mx * Math.cos(r) - my * Math.sin(r)
+    const y = from.y + mx * Math.sin(r) + my * Math.cos(r)
+    change('frame', { ...from, x: round(x), y: round(y), width: round(width), height: round(height) }, drag.gesture)
+  }
+  const feather = (of: 'inside' | 'outside', sign: 1 | -1) => (from: number, drag: Drag) => {
+    const by = local(drag, box.angle).y * sign
+    change(of, round(Math.max(0, Math.min(4000, from + by))), drag.gesture)
+  }
+  const ring = (by: number, dashed: boolean) => {
+    const rw = Math.max(0, w + by * space.scale)
+    const rh = Math.max(0, h + by * space.scale)
+    const form = (extra: object) =>
+      shape.kind === 'oval' ? (
+        <ellipse rx={rw} ry={rh} fill="none" {...extra} />
+      ) : (
+        <rect x={-rw} y={-rh} width={2 * rw} height={2 * rh} rx={Math.max(0, by * space.scale)} fill="none" {...extra} />
+      )
+    return (
+      <g transform={`translate(${middle.x} ${middle.y}) rotate(${box.angle})`}>
+        {form({ stroke: '#000', strokeOpacity: 0.5, strokeWidth: dashed ? 2.5 : 3.5 })}
+        {form({ stroke: '#a9ecd9', strokeWidth: dashed ? 1 : 1.5, strokeDasharray: dashed ? '2 4' : undefined })}
+      </g>
+    )
+  }
+  const start = () => box
+  return (
+    <g data-piece={piece.name}>
+      {outside > 0 && ring(grow + outside, true)}
+      {inside > 0 && ring(grow - inside, true)}
+      {ring(grow, false)}
+      {CORNERS.map(([sx, sy, label, cursor]) => (
+        <Handle key={label} label={label} {...at(sx * w, sy * h)} form="disc" cursor={cursor} start={start} move={stretch(sx, sy)} onActive={onActive} />
+      ))}
+      <Handle label="Stretch from the top" {...at(0, -h)} form="disc" cursor="ns-resize" start={start} move={stretch(0, -1)} onActive={onActive} />
+      <Handle
+        label="Feather outside"
+        {...at(w * 0.5, -h - (grow + outside) * space.scale)}
+        form="lozenge"
+        cursor="ns-resize"
+        start={() => outside}
+        move={feather('outside', -1)}
+        onActive={onActive}
+      />
+      <Handle
+        label="Feather inside"
+        {...at(-w * 0.5, -h - (grow - inside) * space.scale)}
+        form="lozenge"
+        cursor="ns-resize"
+        start={() => inside}
+        move={feather('inside', 1)}
+        onActive={onActive}
+      />
+      <Handle<Frame>
+        label={`Turn the ${shape.kind}`}
+        {...at(0, -h - 30)}
+        form="disc"
+        cursor="grab"
+        start={start}
+        move={(from, drag) => {
+          const reach = h + 30
+          const r = radians(from.angle)
+          let angle = nearAngle(degrees(Math.atan2(Math.sin(r) * reach + drag.dx, Math.cos(r) * reach - drag.dy)), from.angle)
+          if (drag.shift) angle = Math.round(angle / 15) * 15
+          change('frame', { ...from, angle: round(angle) }, drag.gesture)
+        }}
+        onActive={onActive}
+      />
+      <Handle<Frame>
+        label={`Move the ${shape.kind}`}
+        x={middle.x}
+        y={middle.y}
+        form="square"
+        cursor="move"
+        start={start}
+        move={(from, { dx, dy, gesture }) =>
+          change('frame', { ...from, x: round(from.x + dx / space.scale), y: round(from.y + dy / space.scale) }, gesture)
+        }
+        onActive={onActive}
+      />
+    </g>
+  )
+}

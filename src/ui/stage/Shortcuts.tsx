@@ -1,0 +1,34 @@
+import { useHotkeys } from 'react-hotkeys-hook'
+import { COMMANDS, type Command } from '../../app/commands'
+import { useEngine } from './engine-context'
+import { spacePan } from './space-pan'
+
+/** Somebody is typing, or a control needs the key itself. */
+const busy = (target: EventTarget | null, key: string): boolean => {
+  const element = target as HTMLElement | null
+  if (!element?.closest) return false
+  if (element.closest('input, textarea, [role=menu], [role=alertdialog]')) return true
+  if (key === 'space') return element.closest('button, a, [role=switch]') !== null && document.activeElement?.matches(':focus-visible') === true
+  return (key === 'up' || key === 'down') && element.closest('[role=radiogroup], [role=group]') !== null
+}
+
+function Shortcut({ command }: { command: Command }) {
+  const engine = useEngine()
+  const play = command.id === 'play'
+  useHotkeys(
+    command.keys,
+    event => {
+      if (!engine || busy(event.target, command.keys) || command.applies?.() === false) return
+      // Space plays when it is let go, unless it was held to pan.
+      if (play && spacePan.used) return
+      event.preventDefault()
+      command.run(engine)
+    },
+    { keyup: play, keydown: !play, delimiter: ',', useKey: false },
+    [engine, command],
+  )
+  return null
+}
+
+/** Binds every command to its keys while a shot is open. */
+export const Shortcuts = () => COMMANDS.map(command => <Shortcut key={command.id} command={command} />)

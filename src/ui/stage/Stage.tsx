@@ -1,0 +1,131 @@
+import { type PointerEvent, useEffect, useRef, useState } from 'react'
+import { type Camera, cameraMoved, chosenLayer, shotOf, useSend, useStore } from '../../app/store'
+import type { Size } from '../../core/shot'
+import { fitCamera, zoomAt } from './camera'
+import { EdgeHandles } from './EdgeHandles'
+import { FrameHandles } from './FrameHandles'
+import { Loupe } from './Loupe'
+import { spacePan } from './space-pan'
+import { Tools } from './Tools'
+import { Views } from './Views'
+
+/** The picture in its well, with everything that lies over it. */
+export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
+  const send = useSend()
+  const well = useRef<HTMLDivElement>(null)
+  const host = useRef<HTMLDivElement>(null)
+  const [size, setSize] = useState<Size>({ width: 800, height: 480 })
+  const [hand, setHand] = useState(false)
+  const [space, setSpace] = useState(false)
+  const [active, setActive] = useState(false)
+  const [pointer, setPointer] = useState({ x: 0, y: 0 })
+  const shot = useStore(shotOf)
+  const view = useStore(s => s.view)
+  const layer = useStore(chosenLayer)
+  const piece = layer?.matte.find(p => p.id === view.piece)
+  const camera = view.camera ?? (shot ? fitCamera(shot.size, size) : { zoom: 1, x: 0, y: 0 })
+  const now = useRef<Camera>(camera)
+  now.current = camera
+
+  useEffect(() => {
+    host.current?.append(canvas)
+    return () => canvas.remove()
+  }, [canvas])
+
+  useEffect(() => {
+    const element = well.current
+    if (!element) return
+    const observer = new ResizeObserver(() => setSize({ width: element.clientWidth, height: element.clientHeight }))
+    observer.observe(element)
+    // React listens passively to wheels; this one has to keep the page from moving.
+    const onWheel = (event: WheelEvent) => {
+      event.preventDefault()
+      const box = element.getBoundingClientRect()
+      const factor = Math.exp(-event.deltaY * (event.ctrlKey ? 0.01 : 0.0015))
+      send(cameraMoved(zoomAt(now.current, factor, event.clientX - box.left, event.clientY - box.top)))
+    }
+    element.addEventListener('wheel', onWheel, { passive: false })
+    return () => {
+      observer.disconnect()
+      element.removeEventListener('wheel', onWheel)
+    }
+  }, [send])
+
+  const pan = useRef<{ x: number; y: number; camera: Camera } | null>(null)
+  useEffect(() => {
+    const typing = (event: KeyboardEvent) => (event.target as HTMLElement).closest('input, textarea, [role=menu]') !== null
+    const down = (event: KeyboardEvent) => {
+      if (event.code !== 'Space' || event.repeat || typing(event)) return
+      spacePan.used = false
+      setSpace(true)
+    }
+    const up = (event: KeyboardEvent) => {
+      if (event.code === 'Space') setSpace(false)
+    }
+    addEventListener('keydown', down)
+    addEventListener('keyup', up)
+    return () => {
+      removeEventListener('keydown', down)
+      removeEventListener('keyup', up)
+    }
+  }, [])
+
+  const grabbing = hand || space
+  const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {
+    if (event.button !== 1 && !(event.button === 0 && grabbing)) return
+    event.preventDefault()
+    event.stopPropagation()
+    event.currentTarget.setPointerCapture(event.pointerId)
+    pan.current = { x: event.clientX, y: event.clientY, camera: now.current }
+    if (space) spacePan.used = true
+  }
+  const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
+    const box = event.currentTarget.getBoundingClientRect()
+    if (active) setPointer({ x: event.clientX - box.left, y: event.clientY - box.top })
+    const from = pan.current
+    if (from) send(cameraMoved({ ...from.camera, x: from.camera.x + event.clientX - from.x, y: from.camera.y + event.clientY - from.y }))
+  }
+  const begin = (on: boolean) => {
+    setActive(on)
+    if (on) setPointer({ x: -999, y: -999 })
+  }
+
+  const shown = shot && { width: shot.size.width * camera.zoom, height: shot.size.height * camera.zoom }
+  const handles = { layer: layer!, piece: piece!, frame: view.frame, camera, onActive: begin }
+  const visible = layer && piece && view.view !== 'cut-out' && !view.playing && layer.matteOn && piece.on
+  return (
+    <div
+      ref={well}
+      data-testid="stage"
+      className="relative h-full min-h-0 overflow-hidden bg-well"
+      style={{ cursor: grabbing ? 'grab' : 'default' }}
+      onPointerDownCapture={onPointerDown}
+      onPointerMoveCapture={onPointerMove}
+      onPointerUpCapture={() => {
+        pan.current = null
+      }}
+    >
+      <div
+        ref={host}
+        data-testid="picture"
+        className={`absolute shadow-2xl shadow-black/50 [&>canvas]:block [&>canvas]:size-full ${view.view === 'cut-out' ? 'checker' : 'bg-black'}`}
+        style={{ left: camera.x, top: camera.y, ...shown, imageRendering: camera.zoom >= 2 ? 'pixelated' : 'auto' }}
+      />
+      {visible && (
+        <svg className="pointer-events-none absolute inset-0 size-full" role="group" aria-label="Handles of the chosen piece" style={{ opacity: active ? 0.45 : 1 }}>
+          {piece.shape.kind === 'edge' ? <EdgeHandles {...handles} shape={piece.shape} /> : <FrameHandles {...handles} shape={piece.shape} />}
+        </svg>
+      )}
+      {active && shot && (
+        <Loupe picture={canvas} zoom={(shot.size.width / canvas.width) * camera.zoom} left={camera.x} top={camera.y} {...pointer} />
+      )}
+      {view.failed.length > 0 && (
+        <p className="absolute top-3 left-1/2 -translate-x-1/2 rounded-full bg-ground px-3 py-1 text-warn" role="status">
+          ◆ A take gives no picture on this frame
+        </p>
+      )}
+      <Tools hand={hand} onHand={setHand} />
+      <Views camera={camera} well={size} />
+    </div>
+  )
+}

@@ -1,0 +1,39 @@
+import { Circle, Hand, MousePointer2, RectangleHorizontal, SeparatorVertical } from 'lucide-react'
+import { commandOf, shownKeys } from '../../app/commands'
+import { chosenLayer, useStore } from '../../app/store'
+import { IconButton } from '../common/Button'
+import { useEngine } from './engine-context'
+
+const PIECES = [
+  ['edge', SeparatorVertical],
+  ['box', RectangleHorizontal],
+  ['oval', Circle],
+] as const
+
+/** What the pointer does on the picture, and the pieces that can be laid on it. */
+export function Tools({ hand, onHand }: { hand: boolean; onHand: (on: boolean) => void }) {
+  const engine = useEngine()
+  const layer = useStore(chosenLayer)
+  const readOnly = useStore(s => s.view.readOnly)
+  return (
+    <div role="toolbar" aria-label="Tools" aria-orientation="vertical" className="absolute top-1/2 left-3 flex -translate-y-1/2 flex-col gap-1 rounded-full bg-panel p-1 shadow-lg shadow-black/40">
+      <IconButton icon={MousePointer2} label="Take hold of handles" size="large" pressed={!hand} onClick={() => onHand(false)} />
+      <IconButton icon={Hand} label="Move the picture (or hold space)" size="large" pressed={hand} onClick={() => onHand(true)} />
+      <hr className="mx-2 my-1 border-line" />
+      {PIECES.map(([kind, icon]) => {
+        const command = commandOf(kind)
+        return (
+          <IconButton
+            key={kind}
+            icon={icon}
+            label={layer ? `${command.name} on ${layer.name}` : `${command.name}: choose a layer first`}
+            keys={shownKeys(command.keys)}
+            size="large"
+            disabled={!layer || !engine || readOnly}
+            onClick={() => engine && command.run(engine)}
+          />
+        )
+      })}
+    </div>
+  )
+}

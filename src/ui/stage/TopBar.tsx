@@ -1,0 +1,100 @@
+import { Lightbulb, Menu as MenuIcon, Redo2, Undo2 } from 'lucide-react'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { COMMANDS, shownKeys } from '../../app/commands'
+import { packProject } from '../../app/engine/bring-in'
+import { fileName, saveBlob } from '../../app/engine/exports'
+import { edit, projectOf, redo, undo, useSend, useStore } from '../../app/store'
+import { lengthText, rateText } from '../../core/time'
+import { IconButton } from '../common/Button'
+import { Ghost } from '../common/Ghost'
+import { switchLights } from '../common/lights'
+import { Menu, MenuItem } from '../common/Menu'
+import { sayProblem } from '../common/problem'
+import { useEngine } from './engine-context'
+
+const SAVING = { saved: 'saved', waiting: 'saving…', failed: '◆ not saved' } as const
+
+function ShotName({ name }: { name: string }) {
+  const send = useSend()
+  const readOnly = useStore(s => s.view.readOnly)
+  const [typed, setTyped] = useState<string | null>(null)
+  const commit = () => {
+    if (typed?.trim() && typed !== name) send(edit('renameShot', typed.trim()))
+    setTyped(null)
+  }
+  return (
+    <input
+      aria-label="Name of the shot"
+      disabled={readOnly}
+      size={Math.max(8, (typed ?? name).length)}
+      className="field-sizing-content min-w-24 max-w-96 rounded bg-transparent px-1 font-display text-xl font-semibold hover:bg-card focus:bg-card"
+      value={typed ?? name}
+      onChange={event => setTyped(event.target.value)}
+      onBlur={commit}
+      onKeyDown={event => {
+        if (event.key === 'Enter') event.currentTarget.blur()
+        if (event.key === 'Escape') setTyped(null)
+      }}
+    />
+  )
+}
+
+/** Where one is, what can be taken back, and the way out. */
+export function TopBar() {
+  const send = useSend()
+  const engine = useEngine()
+  const project = useStore(projectOf)
+  const past = useStore(s => s.project.past.filter(p => p !== null).length)
+  const future = useStore(s => s.project.future.length)
+  const { saving, readOnly } = useStore(s => s.view)
+  const [packing, setPacking] = useState<number | null>(null)
+  if (!project) return null
+  const { size, rate, length, name } = project.shot
+  const saveFile = async () => {
+    setPacking(0)
+    const packed = await packProject(project, setPacking)
+    setPacking(null)
+    if (packed.ok) saveBlob(packed.value, `${fileName(name)}.jollyghost.zip`)
+    else sayProblem(packed.problem)
+  }
+  return (
+    <header className="flex h-[46px] shrink-0 items-center gap-2 border-b border-line bg-panel px-3">
+      <Link to="/" aria-label="Shots" className="flex items-center gap-3 text-quiet hover:text-ink">
+        <Ghost size={20} className="text-ghost" /> Shots
+      </Link>
+      <span className="text-quiet">/</span>
+      <h1>
+        <ShotName name={name} />
+      </h1>
+      <span className="truncate text-quiet">
+        {size.width}×{size.height} · {rateText(rate)} fps · {lengthText(length, rate)}
+      </span>
+      <span className={`whitespace-nowrap ${saving === 'failed' ? 'text-warn' : 'text-quiet'}`} data-testid="saving" role="status">
+        · {readOnly ? 'read only' : SAVING[saving]}
+      </span>
+      <span className="flex-1" />
+      <IconButton icon={Undo2} label="Undo" keys="Ctrl Z" disabled={past === 0 || readOnly} onClick={() => send(undo())} />
+      <IconButton icon={Redo2} label="Redo" keys="Ctrl Shift Z" disabled={future === 0 || readOnly} onClick={() => send(redo())} />
+      <IconButton icon={Lightbulb} label="House lights" onClick={switchLights} />
+      <Menu trigger={<IconButton icon={MenuIcon} label="Commands" />}>
+        {COMMANDS.map(c => (
+          <MenuItem key={c.id} keys={shownKeys(c.keys)} disabled={!engine || c.applies?.() === false} onSelect={() => engine && c.run(engine)}>
+            {c.name}
+          </MenuItem>
+        ))}
+      </Menu>
+      <button
+        type="button"
+        disabled={packing !== null}
+        onClick={saveFile}
+        className="rounded-full bg-card px-4 py-1.5 whitespace-nowrap hover:bg-raised"
+      >
+        {packing === null ? 'Save as file' : `Packing ${Math.round(packing * 100)}%`}
+      </button>
+      <Link to={`/shot/${project.id}/export`} className="rounded-full bg-lime px-4 py-1.5 font-bold text-on-lime">
+        Export
+      </Link>
+    </header>
+  )
+}

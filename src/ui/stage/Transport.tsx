@@ -1,0 +1,68 @@
+import { ChevronLeft, ChevronRight, ImageDown, Pause, Play, SkipBack, SkipForward } from 'lucide-react'
+import { commandOf, shownKeys } from '../../app/commands'
+import { fileName, saveBlob } from '../../app/engine/exports'
+import { keyingSet, shotOf, useSend, useStore } from '../../app/store'
+import { counter } from '../../core/time'
+import { IconButton } from '../common/Button'
+import { sayProblem } from '../common/problem'
+import { Tip } from '../common/Tip'
+import { useEngine } from './engine-context'
+
+/** Playing and stepping, the counter, and whether changes make keys. */
+export function Transport() {
+  const send = useSend()
+  const engine = useEngine()
+  const shot = useStore(shotOf)
+  const { frame, playing, keying } = useStore(s => s.view)
+  if (!shot) return null
+  const button = (id: string, icon: typeof Play) => {
+    const { name, keys, run } = commandOf(id)
+    return <IconButton icon={icon} label={name} keys={shownKeys(keys)} disabled={!engine} onClick={() => engine && run(engine)} />
+  }
+  const savePicture = async () => {
+    try {
+      const png = await engine?.png(frame)
+      if (png) saveBlob(png, `${fileName(shot.name)} ${String(frame).padStart(6, '0')}.png`)
+    } catch (error) {
+      sayProblem(`The frame cannot be saved: ${error instanceof Error ? error.message : String(error)}`)
+    }
+  }
+  return (
+    <div className="flex h-10 shrink-0 items-center gap-1 border-t border-line bg-panel px-3">
+      {button('start', SkipBack)}
+      {button('back', ChevronLeft)}
+      <Tip text={playing ? 'Stop' : 'Play'} keys="Space">
+        <button
+          type="button"
+          aria-label={playing ? 'Stop' : 'Play'}
+          disabled={!engine}
+          onClick={() => engine && commandOf('play').run(engine)}
+          className="flex h-7 w-11 items-center justify-center rounded-full bg-card text-lime hover:bg-raised"
+        >
+          {playing ? <Pause size={16} fill="currentColor" /> : <Play size={16} fill="currentColor" />}
+        </button>
+      </Tip>
+      {button('forward', ChevronRight)}
+      {button('end', SkipForward)}
+      <span className="ml-3 font-display text-lg font-semibold" data-testid="counter">
+        {counter(frame, shot.rate)}
+      </span>
+      <span className="ml-2 text-quiet" data-testid="frame-number">
+        frame {frame + 1} of {shot.length}
+      </span>
+      <span className="flex-1" />
+      <Tip text="Changes make keys at the playhead" keys={shownKeys(commandOf('keying').keys)}>
+        <button
+          type="button"
+          aria-pressed={keying}
+          onClick={() => send(keyingSet(!keying))}
+          className="flex items-center gap-2 rounded-full bg-card px-3 py-1 text-quiet aria-pressed:text-lime"
+        >
+          <span className={`size-2 rounded-full ${keying ? 'bg-lime' : 'border border-quiet'}`} />
+          Keying {keying ? 'on' : 'off'}
+        </button>
+      </Tip>
+      <IconButton icon={ImageDown} label="Save this frame as PNG" disabled={!engine} onClick={savePicture} />
+    </div>
+  )
+}

@@ -1,0 +1,43 @@
+import { type Camera, cameraMoved, useSend, useStore, viewChosen } from '../../app/store'
+import { VIEWS, type View } from '../../core/plan'
+import type { Size } from '../../core/shot'
+import { Tip } from '../common/Tip'
+import { actualPixels } from './camera'
+
+const NAMES: Record<View, [name: string, tip: string]> = {
+  picture: ['Picture', 'The finished picture'],
+  matte: ['Matte', 'What is kept of the chosen layer, in white'],
+  tint: ['Tint', 'The chosen layer, tinted where it is taken away'],
+  'cut-out': ['Cut-out', 'The chosen layer alone'],
+  uncut: ['Uncut', 'The picture with the chosen layer whole'],
+}
+
+const pill = 'rounded-full px-2.5 py-1 whitespace-nowrap hover:bg-raised aria-pressed:bg-raised aria-pressed:text-ink'
+
+/** Ways of looking, and how large. */
+export function Views({ camera, well }: { camera: Camera; well: Size }) {
+  const send = useSend()
+  const view = useStore(s => s.view.view)
+  const fits = useStore(s => s.view.camera === null)
+  return (
+    <div role="toolbar" aria-label="Views" className="absolute bottom-3 left-1/2 flex -translate-x-1/2 items-center gap-0.5 rounded-full bg-panel p-1 text-quiet shadow-lg shadow-black/40">
+      {VIEWS.map(v => (
+        <Tip key={v} text={NAMES[v][1]}>
+          <button type="button" aria-pressed={view === v} className={pill} onClick={() => send(viewChosen(v))}>
+            {NAMES[v][0]}
+          </button>
+        </Tip>
+      ))}
+      <span className="mx-1 h-4 w-px bg-line" />
+      <output className="w-11 text-center" aria-label="Zoom">
+        {Math.round(camera.zoom * 100)}%
+      </output>
+      <button type="button" aria-pressed={fits} className={pill} onClick={() => send(cameraMoved(null))}>
+        Fit
+      </button>
+      <button type="button" aria-pressed={camera.zoom === 1} className={pill} onClick={() => send(cameraMoved(actualPixels(camera, well)))}>
+        1:1
+      </button>
+    </div>
+  )
+}

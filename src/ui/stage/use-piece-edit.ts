@@ -1,0 +1,14 @@
+import { editIn, useSend, useStore } from '../../app/store'
+import type { Numeric } from '../../core/keys'
+import type { Layer, Piece, ValuePath } from '../../core/shot'
+
+type PieceValue = Extract<ValuePath, { piece: string }>['of']
+
+/** Changes a piece's value as seen at the playhead, within a gesture. */
+export function usePieceEdit(layer: Layer, piece: Piece) {
+  const send = useSend()
+  const frame = useStore(s => s.view.frame)
+  const keying = useStore(s => s.view.keying)
+  return (of: PieceValue, value: Numeric, gesture: string) =>
+    send(editIn(gesture, 'setValue', layer.id, { of, piece: piece.id }, frame, value, keying))
+}
