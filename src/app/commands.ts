@@ -1,6 +1,7 @@
 // Every command with its name and shortcut: keys and menus read this list and nothing else.
-import { edits } from '../core/shot'
+
 import { VIEWS } from '../core/plan'
+import { edits } from '../core/shot'
 import type { StageEngine } from './engine/stage-engine'
 import { cameraMoved, chosenLayer, edit, keyingSet, layerChosen, redo, shotOf, store, undo, viewChosen } from './store'
 
@@ -49,14 +50,26 @@ function slide(by: number): void {
 }
 
 export const COMMANDS: readonly Command[] = [
-  { id: 'play', name: 'Play or stop', group: 'Time', keys: 'space', run: s => (view().playing ? s.stop() : void s.play()) },
+  {
+    id: 'play',
+    name: 'Play or stop',
+    group: 'Time',
+    keys: 'space',
+    run: s => (view().playing ? s.stop() : void s.play()),
+  },
   { id: 'forward', name: 'One frame on', group: 'Time', keys: 'right', run: step(1) },
   { id: 'back', name: 'One frame back', group: 'Time', keys: 'left', run: step(-1) },
   { id: 'forward-ten', name: 'Ten frames on', group: 'Time', keys: 'shift+right', run: step(10) },
   { id: 'back-ten', name: 'Ten frames back', group: 'Time', keys: 'shift+left', run: step(-10) },
   { id: 'start', name: 'To the first frame', group: 'Time', keys: 'home', run: s => s.goTo(0) },
   { id: 'end', name: 'To the last frame', group: 'Time', keys: 'end', run: s => s.goTo((shot()?.length ?? 1) - 1) },
-  { id: 'fit', name: 'Whole picture', group: 'Picture', keys: 'shift+w', run: () => void store.dispatch(cameraMoved(null)) },
+  {
+    id: 'fit',
+    name: 'Whole picture',
+    group: 'Picture',
+    keys: 'shift+w',
+    run: () => void store.dispatch(cameraMoved(null)),
+  },
   {
     id: 'next-view',
     name: 'Next way of looking',
@@ -76,11 +89,45 @@ export const COMMANDS: readonly Command[] = [
     run: () => void store.dispatch(keyingSet(!view().keying)),
   },
   { id: 'nearer-layer', name: 'Choose the nearer layer', group: 'Layer', keys: 'up', run: () => chooseNeighbour(-1) },
-  { id: 'farther-layer', name: 'Choose the farther layer', group: 'Layer', keys: 'down', run: () => chooseNeighbour(1) },
-  { id: 'nearer', name: 'Bring nearer the lens', group: 'Layer', keys: 'shift+up', applies: hasLayer, run: () => moveInDepth(-1) },
-  { id: 'farther', name: 'Send farther away', group: 'Layer', keys: 'shift+down', applies: hasLayer, run: () => moveInDepth(1) },
-  { id: 'earlier', name: 'Slide one frame earlier', group: 'Layer', keys: 'alt+left', applies: hasLayer, run: () => slide(-1) },
-  { id: 'later', name: 'Slide one frame later', group: 'Layer', keys: 'alt+right', applies: hasLayer, run: () => slide(1) },
+  {
+    id: 'farther-layer',
+    name: 'Choose the farther layer',
+    group: 'Layer',
+    keys: 'down',
+    run: () => chooseNeighbour(1),
+  },
+  {
+    id: 'nearer',
+    name: 'Bring nearer the lens',
+    group: 'Layer',
+    keys: 'shift+up',
+    applies: hasLayer,
+    run: () => moveInDepth(-1),
+  },
+  {
+    id: 'farther',
+    name: 'Send farther away',
+    group: 'Layer',
+    keys: 'shift+down',
+    applies: hasLayer,
+    run: () => moveInDepth(1),
+  },
+  {
+    id: 'earlier',
+    name: 'Slide one frame earlier',
+    group: 'Layer',
+    keys: 'alt+left',
+    applies: hasLayer,
+    run: () => slide(-1),
+  },
+  {
+    id: 'later',
+    name: 'Slide one frame later',
+    group: 'Layer',
+    keys: 'alt+right',
+    applies: hasLayer,
+    run: () => slide(1),
+  },
   {
     id: 'hide',
     name: 'Hide or show the layer',
@@ -119,5 +166,8 @@ export const shownKeys = (keys: string): string =>
   keys
     .split(',')[0]!
     .split('+')
-    .map(part => ({ mod: 'Ctrl', left: '←', right: '→', up: '↑', down: '↓' })[part] ?? part[0]!.toUpperCase() + part.slice(1))
+    .map(
+      part =>
+        ({ mod: 'Ctrl', left: '←', right: '→', up: '↑', down: '↓' })[part] ?? part[0]!.toUpperCase() + part.slice(1),
+    )
     .join(' ')

@@ -71,12 +71,14 @@ export function ovalRow(
   if (Math.abs(dy) > ey) return;
   const from = max(0, i32(Math.floor(cx - ex)));
   const to = min(n, i32(Math.ceil(cx + ex)));
+  const perW = 1 / hw, perH = 1 / hh;
   const tiny = small + min(grow, 0) < 4 && inside + outside < 16;
   for (let x = from; x < to; x++) {
     const dx = <f64>x + 0.5 - cx;
     const lx = dx * cos + dy * sin, ly = dy * cos - dx * sin;
     // |f - 1| times the smaller half axis never exceeds the distance: most pixels need no solving.
-    const f = Math.sqrt((lx * lx) / (hw * hw) + (ly * ly) / (hh * hh));
+    const u = lx * perW, v = ly * perH;
+    const f = Math.sqrt(u * u + v * v);
     const bound = (1 - f) * small + grow;
     let c = 1.0;
     if (f > 1 && bound < -outside - 1) c = 0;

@@ -1,6 +1,6 @@
 // plan -> frames -> picture, with whatever frames the plan needs fetched first.
-import { neededFrames, type Plan } from '../core/plan'
-import { type Codes, type Kernels, type Picture, renderFrame } from '../core/render'
+import { neededFrames, type Plan, type PlannedLayer } from '../core/plan'
+import { type Codes, hidesAll, type Kernels, type Picture, renderFrame } from '../core/render'
 import { Dropped, type FrameStore } from './frames'
 
 export interface Painted {
@@ -10,6 +10,28 @@ export interface Painted {
 }
 
 const keyOf = (needed: { digest: string; seconds: number }): string => `${needed.digest}@${needed.seconds}`
+
+interface DepthPart {
+  needed: { digest: string; seconds: number }[]
+  /** The farthest layer of the part, which may hide all that lies behind. */
+  last: PlannedLayer | null
+}
+
+/** The layers in parts, nearest first, each ending at a layer without a matte: those hide what is behind, as a rule. */
+function depthParts(plan: Plan): DepthPart[] {
+  const parts: DepthPart[] = []
+  let layers: PlannedLayer[] = []
+  const close = (last: PlannedLayer | null) => {
+    if (layers.length > 0) parts.push({ needed: neededFrames({ ...plan, layers }), last })
+    layers = []
+  }
+  for (const layer of plan.layers) {
+    layers.push(layer)
+    if (layer.matte.length === 0 && layer.opacity >= 1 && layer.picture.kind === 'take') close(layer)
+  }
+  close(null)
+  return parts
+}
 
 /**
  * Fetches and paints. The caller frees `picture`. A take whose decoder fails leaves its layer out and is named in
@@ -35,8 +57,14 @@ export async function paintPlan(
       failed.push({ digest: needed.digest, reason: error instanceof Error ? error.message : String(error) })
     }
   }
-  const wanted = new Map(neededFrames(plan).map(n => [keyOf(n), n]))
-  const fetched = await Promise.allSettled([...wanted.values()].map(fetchOne))
+  const fetched: PromiseSettledResult<void>[] = []
+  for (const part of depthParts(plan)) {
+    const wanted = new Map(part.needed.map(n => [keyOf(n), n] as const).filter(([key]) => !pictures.has(key)))
+    fetched.push(...(await Promise.allSettled([...wanted.values()].map(fetchOne))))
+    // What lies behind a layer that hides everything need not be decoded.
+    const picture = part.last?.picture.kind === 'take' ? pictures.get(keyOf(part.last.picture)) : undefined
+    if (part.last && picture && hidesAll(plan, part.last, picture)) break
+  }
   try {
     const dropped = fetched.find(f => f.status === 'rejected')
     if (dropped || !isWanted()) throw new Dropped('A newer frame is wanted.')

@@ -5,9 +5,8 @@ import type { FilesApi } from './files.worker'
 import type { RenderApi } from './render.worker'
 import type { SoundApi } from './sound.worker'
 
-export type { ExportResult } from './export.worker'
 export type { MediaFile } from './media-files'
-export type { Looking, Shown } from './render.worker'
+export type { Shown } from './render.worker'
 export const { proxy, transfer } = Comlink
 
 export interface Client<T> {

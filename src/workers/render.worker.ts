@@ -28,7 +28,9 @@ export interface PlayEvents {
 
 const MEMORY = 1.5 * 2 ** 30
 /** Room beside the frame cache for the pictures being painted. */
-const WORKING = 512 * 2 ** 20
+const WORKING = 640 * 2 ** 20
+/** Frames painted before their time while playing. */
+const AHEAD = 6
 /** Larger pictures are previewed at half size. */
 const FULL_PREVIEW = 1920 * 1088
 
@@ -43,6 +45,7 @@ let canvas: OffscreenCanvas | null = null
 let context: OffscreenCanvasRenderingContext2D | null = null
 // Each request for the stage gets a number; only the newest may paint.
 let newest = 0
+let look: Looking = { view: 'picture', layer: null }
 let anchor = { frame: 0, epoch: 0 }
 
 const previewScale = (of: Shot): number => (of.size.width * of.size.height > FULL_PREVIEW ? 0.5 : 1)
@@ -119,44 +122,78 @@ const api = {
     if (!shot) return
     const mine = ++newest
     const isWanted = () => mine === newest
+    look = looking
     anchor = { frame: from, epoch: due }
-    let dropped = 0
-    let frame = from
     const dueOf = (f: number, of: Shot) => anchor.epoch + 1000 * frameToSeconds(f - anchor.frame, of.rate)
+    /** The frame whose time it is at a moment. */
+    const frameAt = (moment: number, of: Shot) => anchor.frame + secondsToFrame((moment - anchor.epoch) / 1000, of.rate)
+    const ready: { frame: number; painted: Painted }[] = []
+    const paintNext = async (frame: number, of: Shot) => {
+      const plan = planView(planFrame(of, frame, previewScale(of)), look.view, look.layer)
+      ready.push({ frame, painted: await paintPlan(k, store, plan, isWanted) })
+    }
+    let dropped = 0
+    let painting: Promise<void> | null = null
+    let failure: unknown = null
+    let next = from
+    // Painting runs ahead of showing, so that one slow frame is made up for by the quick ones before it.
+    const paintAhead = () => {
+      if (painting || failure || ready.length >= AHEAD || !shot || next >= shot.length) return
+      const due = frameAt(epoch(), shot)
+      if (due > next) next = Math.min(due, shot.length - 1)
+      const frame = next++
+      painting = paintNext(frame, shot).then(
+        () => {
+          painting = null
+          paintAhead()
+        },
+        error => {
+          painting = null
+          failure = error
+        },
+      )
+    }
     try {
-      while (isWanted() && shot && frame < shot.length) {
-        const playing: Shot = shot
-        const now = anchor.frame + secondsToFrame((epoch() - anchor.epoch) / 1000, playing.rate)
-        if (now > frame) {
-          dropped += now - frame
-          frame = Math.min(now, playing.length - 1)
+      let shown = from - 1
+      paintAhead()
+      while (isWanted() && shot) {
+        if (shown >= shot.length - 1) {
+          await until(dueOf(shot.length, shot))
+          if (isWanted()) events.onEnd()
+          return
         }
-        const plan = planView(planFrame(playing, frame, previewScale(playing)), looking.view, looking.layer)
-        await withPicture(
-          plan,
-          async ({ picture, failed }) => {
-            await until(dueOf(frame, playing))
-            if (!isWanted()) return
-            put(picture)
-            events.onFrame({ frame, failed }, dropped)
-          },
-          isWanted,
-        )
-        frame++
-      }
-      if (isWanted() && shot) {
-        await until(dueOf(frame, shot))
-        if (isWanted()) events.onEnd()
+        const first = ready.shift()
+        if (!first) {
+          if (failure) throw failure
+          await (painting ?? until(epoch() + 1))
+          continue
+        }
+        await until(dueOf(first.frame, shot))
+        if (isWanted()) {
+          put(first.painted.picture)
+          dropped += first.frame - shown - 1
+          shown = first.frame
+          events.onFrame({ frame: shown, failed: first.painted.failed }, dropped)
+        }
+        k.free(first.painted.picture.ptr)
+        paintAhead()
       }
     } catch (error) {
-      if (error instanceof Dropped) return
-      throw error
+      if (!(error instanceof Dropped)) throw error
+    } finally {
+      await painting
+      for (const { painted } of ready) k.free(painted.picture.ptr)
     }
   },
 
   /** Corrects the moment at which a frame of the running playback is due. */
   sync(frame: number, due: number): void {
     anchor = { frame, epoch: due }
+  },
+
+  /** Changes what a running playback looks at. */
+  lookAt(looking: Looking): void {
+    look = looking
   },
 
   stop(): void {

@@ -34,14 +34,24 @@ async function makePoster(stage: StageEngine): Promise<void> {
 }
 
 /** Opens a project on a canvas. A sentence is returned where it cannot be opened. */
-export async function openSession(id: string, canvas: HTMLCanvasElement, onProblem: (sentence: string) => void): Promise<Session | string> {
+export async function openSession(
+  id: string,
+  canvas: HTMLCanvasElement,
+  onProblem: (sentence: string) => void,
+): Promise<Session | string> {
   const loaded = await loadProject(id)
   if (!loaded) return 'There is no such shot on this machine.'
   if (!loaded.ok) return `This shot cannot be opened. ${loaded.problem}`
   const project = loaded.value
   const release = await hold(id)
   store.dispatch(opened(project))
-  store.dispatch(viewReset({ readOnly: release === null, layer: project.shot.layers[0]?.id ?? null, piece: project.shot.layers[0]?.matte[0]?.id ?? null }))
+  store.dispatch(
+    viewReset({
+      readOnly: release === null,
+      layer: project.shot.layers[0]?.id ?? null,
+      piece: project.shot.layers[0]?.matte[0]?.id ?? null,
+    }),
+  )
   const stage = await startStage(canvas, onProblem)
   const stopSaving = startAutosave(onProblem)
   const { files, missing } = await projectMedia(project)

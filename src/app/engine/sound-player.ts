@@ -1,6 +1,6 @@
 // Sounds the mix in step with a clock that the picture follows.
 import type { Shot } from '../../core/shot'
-import { frameToSample, frameToSeconds } from '../../core/time'
+import { frameToSample } from '../../core/time'
 import { type Client, type MediaFile, soundClient } from '../../workers/clients'
 import type { SoundApi } from '../../workers/sound.worker'
 
@@ -115,6 +115,3 @@ export function soundPlayer(): SoundPlayer {
     },
   }
 }
-
-/** Milliseconds between two frames of a shot. */
-export const frameMs = (shot: Shot): number => frameToSeconds(1, shot.rate) * 1000

@@ -1,6 +1,5 @@
 // The running heart of an open shot: keeps the stage's picture and sound with the document and the playhead.
 import type { Shot } from '../../core/shot'
-import { frameToSeconds } from '../../core/time'
 import { type MediaFile, proxy, renderClient, type Shown, transfer } from '../../workers/clients'
 import { frameShown, framesFailed, playingSet, shotOf, store } from '../store'
 import { soundPlayer } from './sound-player'
@@ -109,6 +108,7 @@ export async function startStage(
     const look = `${view.view} ${view.layer} ${view.playing ? 'playing' : view.frame}`
     const moved = look !== looked
     looked = look
+    if (view.playing && moved) void render.call.lookAt(looking())
     if (!view.playing && (changed || moved)) void show(view.frame)
   }
   const unsubscribe = store.subscribe(follow)
@@ -140,6 +140,3 @@ export async function startStage(
     },
   }
 }
-
-/** Where a frame lies in a shot, in seconds; for whoever draws time. */
-export const secondsOf = (shot: Shot, frame: number): number => frameToSeconds(frame, shot.rate)

@@ -1,6 +1,7 @@
 // plan + pictures -> picture. The only place where pictures are made: preview, export and terminal all come here.
 import { matteRow } from '../matte'
 import type { Plan, PlannedLayer, PlannedPicture } from '../plan'
+import type { Size } from '../shot'
 import type { Kernels } from './kernels'
 import { type Codes, isOpaque, type Linear, type Picture, rowReader } from './picture'
 import { resample } from './resample'
@@ -32,14 +33,24 @@ const word = (colour: string): number => {
 
 const whole = (v: number): boolean => Math.abs(v - Math.round(v)) < 1e-9
 
+/** Whether a picture at its place reaches every border of the frame. Nearly, as an odd size halved does, counts. */
+function fillsFrame(picture: Size, { place: { x, y, scale } }: PlannedLayer, { width, height }: Size): boolean {
+  const right = x + picture.width * scale
+  const bottom = y + picture.height * scale
+  return x < 0.51 && y < 0.51 && right > width - 0.51 && bottom > height - 0.51
+}
+
+/** Whether nothing behind a layer with this picture can show. */
+export const hidesAll = (plan: Plan, layer: PlannedLayer, picture: Picture): boolean =>
+  layer.opacity >= 1 && layer.matte.length === 0 && isOpaque(picture) && fillsFrame(picture, layer, plan.size)
+
 /** The layer's picture, in px of the output and at its place: resampled unless it already fits pixel for pixel. */
 function placed(k: Kernels, picture: Picture, layer: PlannedLayer, plan: Plan) {
   const { x, y, scale } = layer.place
   const { width, height } = plan.size
   const right = x + picture.width * scale
   const bottom = y + picture.height * scale
-  // Nearly filling the frame, as an odd size halved does, counts as filling it.
-  const fills = x < 0.51 && y < 0.51 && right > width - 0.51 && bottom > height - 0.51
+  const fills = fillsFrame(picture, layer, plan.size)
   const sits = scale === 1 && whole(x) && whole(y)
   if (sits && x === 0 && y === 0 && picture.width === width && picture.height === height) {
     return { picture, made: null, fills: true, right, bottom }
@@ -147,7 +158,7 @@ export function paint(k: Kernels, plan: Plan, find: FindPicture, out: number, as
     const made = makePainter(k, layer, plan, find)
     if (made) painters.push(made)
     // Behind a layer that hides everything nothing has to be made at all.
-    if (made && made.opaque && !made.coverage) break
+    if (made?.opaque && !made.coverage) break
   }
   const stride = (width * 4 + 127) & ~63
   const coverage = k.alloc(stride * (painters.length + 1))

@@ -18,7 +18,7 @@ export function Choice<T extends string>({ label, value, options, onChange, disa
       disabled={disabled}
       aria-label={label}
       onValueChange={chosen => chosen && onChange(chosen as T)}
-      className="inline-flex rounded-full bg-ground p-0.5"
+      className="inline-flex rounded-full bg-ground p-0.5 text-xs"
     >
       {options.map(o => (
         <ToggleGroup.Item

@@ -2,7 +2,15 @@ import { DropdownMenu } from 'radix-ui'
 import type { ReactElement, ReactNode } from 'react'
 
 /** A menu that opens from a button. */
-export function Menu({ trigger, children, align = 'end' }: { trigger: ReactElement; children: ReactNode; align?: 'start' | 'end' }) {
+export function Menu({
+  trigger,
+  children,
+  align = 'end',
+}: {
+  trigger: ReactElement
+  children: ReactNode
+  align?: 'start' | 'end'
+}) {
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>
@@ -19,7 +27,17 @@ export function Menu({ trigger, children, align = 'end' }: { trigger: ReactEleme
   )
 }
 
-export function MenuItem({ children, keys, disabled, onSelect }: { children: ReactNode; keys?: string; disabled?: boolean; onSelect: () => void }) {
+export function MenuItem({
+  children,
+  keys,
+  disabled,
+  onSelect,
+}: {
+  children: ReactNode
+  keys?: string
+  disabled?: boolean
+  onSelect: () => void
+}) {
   return (
     <DropdownMenu.Item
       disabled={disabled}

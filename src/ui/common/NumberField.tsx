@@ -21,20 +21,32 @@ interface Props {
 
 /** A number that can be typed, dragged by its label, stepped with arrows, and set back. */
 export function NumberField(props: Props) {
-  const { label, value, unit = '', min = -1e6, max = 1e6, step = 1, digits = 0, initial, disabled, onChange, children } = props
+  const {
+    label,
+    value,
+    unit = '',
+    min = -1e6,
+    max = 1e6,
+    step = 1,
+    digits = 0,
+    initial,
+    disabled,
+    onChange,
+    children,
+  } = props
   const id = useId()
   const [typed, setTyped] = useState<string | null>(null)
   // Arrow keys in one go are one step of the history.
   const stepping = useRef<{ gesture: string; at: number }>({ gesture: '', at: 0 })
-  const fit = (v: number) => Math.max(min, Math.min(max, Number(v.toFixed(digits))))
+  const within = (v: number) => Math.max(min, Math.min(max, Number(v.toFixed(digits))))
   const commit = () => {
     const number = typed === null ? Number.NaN : Number(typed.replace(',', '.'))
-    if (Number.isFinite(number)) onChange(fit(number), newId())
+    if (Number.isFinite(number)) onChange(within(number), newId())
     setTyped(null)
   }
   const drag = useDrag<number>({
     start: () => (disabled ? null : value),
-    move: (from, { dx, gesture, shift }) => onChange(fit(from + dx * step * (shift ? 10 : 1)), gesture),
+    move: (from, { dx, gesture, shift }) => onChange(within(from + dx * step * (shift ? 10 : 1)), gesture),
   })
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.key === 'Enter') commit()
@@ -46,27 +58,27 @@ export function NumberField(props: Props) {
       stepping.current.at = now
       const by = (event.key === 'ArrowUp' ? 1 : -1) * step * (event.shiftKey ? 10 : 1)
       setTyped(null)
-      onChange(fit(value + by), stepping.current.gesture)
+      onChange(within(value + by), stepping.current.gesture)
     }
   }
   return (
-    <div className="flex min-w-0 items-center gap-1.5">
+    <div className="flex min-w-0 items-center gap-1 text-xs">
       <label
         htmlFor={id}
-        className="min-w-0 flex-1 cursor-ew-resize touch-none truncate text-quiet"
+        className="min-w-0 flex-1 tracking-tight cursor-ew-resize touch-none truncate text-quiet"
         title={`Drag to change, double-click for ${initial}${unit}`}
         onDoubleClick={() => !disabled && onChange(initial, newId())}
         {...drag}
       >
         {label}
       </label>
-      <span className="flex w-[58px] shrink-0 items-baseline rounded-md bg-ground px-1.5 py-0.5 focus-within:outline-2 focus-within:outline-lime">
+      <span className="flex w-[52px] shrink-0 items-baseline rounded-md bg-ground px-1.5 py-1 focus-within:outline-2 focus-within:outline-lime">
         <input
           id={id}
           inputMode="decimal"
           disabled={disabled}
           className="w-0 min-w-0 flex-1 bg-transparent text-right outline-none"
-          value={typed ?? value.toFixed(digits)}
+          value={typed ?? String(Number(value.toFixed(digits)))}
           onFocus={event => event.target.select()}
           onChange={event => setTyped(event.target.value)}
           onBlur={commit}

@@ -1,10 +1,20 @@
 import { Switch } from 'radix-ui'
 
 /** A pill that is on or off, with its word beside it. */
-export function Toggle({ label, on, onChange, disabled }: { label: string; on: boolean; onChange: (on: boolean) => void; disabled?: boolean }) {
+export function Toggle({
+  label,
+  on,
+  onChange,
+  disabled,
+}: {
+  label: string
+  on: boolean
+  onChange: (on: boolean) => void
+  disabled?: boolean
+}) {
   return (
     // biome-ignore lint/a11y/noLabelWithoutControl: the switch inside is the control
-    <label className="flex items-center justify-between gap-2 text-quiet">
+    <label className="flex items-center justify-between gap-2 text-xs text-quiet">
       {label}
       <Switch.Root
         checked={on}

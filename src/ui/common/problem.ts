@@ -4,7 +4,3 @@ import { toast } from 'sonner'
 export const sayProblem = (sentence: string): void => {
   toast.error(sentence, { duration: Number.POSITIVE_INFINITY, closeButton: true })
 }
-
-export const sayDone = (sentence: string): void => {
-  toast(sentence)
-}

@@ -50,7 +50,10 @@ export function ExportPage() {
       setProject(loaded.value)
       setLast(loaded.value.shot.length)
       const blob = await getPoster(id)
-      if (blob) setPoster((url = URL.createObjectURL(blob)))
+      if (blob) {
+        url = URL.createObjectURL(blob)
+        setPoster(url)
+      }
       await clearOldExports()
     }
     load().catch(error => setProblem(error instanceof Error ? error.message : String(error)))
@@ -92,7 +95,11 @@ export function ExportPage() {
         </header>
         <section aria-label="What to make" className="grid grid-cols-[360px_1fr] gap-6 rounded-2xl bg-panel p-5">
           <div className="flex aspect-video items-center justify-center self-start overflow-hidden rounded-xl bg-well">
-            {poster ? <img src={poster} alt="" className="size-full object-contain" /> : <Ghost size={40} className="text-quiet" />}
+            {poster ? (
+              <img src={poster} alt="" className="size-full object-contain" />
+            ) : (
+              <Ghost size={40} className="text-quiet" />
+            )}
           </div>
           <div className="flex flex-col gap-3">
             <div className="flex items-center gap-4">
@@ -113,11 +120,19 @@ export function ExportPage() {
             {part === 'part' && (
               <div className="ml-20 flex w-64 flex-col gap-1.5">
                 <NumberField label="First frame" value={first} min={1} max={last} initial={1} onChange={setFirst} />
-                <NumberField label="Last frame" value={last} min={first} max={shot.length} initial={shot.length} onChange={setLast} />
+                <NumberField
+                  label="Last frame"
+                  value={last}
+                  min={first}
+                  max={shot.length}
+                  initial={shot.length}
+                  onChange={setLast}
+                />
               </div>
             )}
             <p className="ml-20 text-quiet" data-testid="export-summary">
-              {frames} frames, {lengthText(frames, shot.rate)}, {counter(span.from, shot.rate)} to {counter(span.to - 1, shot.rate)}
+              {frames} frames, {lengthText(frames, shot.rate)}, {counter(span.from, shot.rate)} to{' '}
+              {counter(span.to - 1, shot.rate)}
             </p>
             <div className="mt-auto ml-20">
               <TextButton main onClick={begin}>

@@ -43,19 +43,33 @@ export function Job({ job }: { job: ExportJob }) {
           {state(job)}
         </span>
         {job.state === 'running' && (
-          <Progress.Root value={job.done} max={job.of} aria-label={`Making ${job.file}`} className="mt-1.5 h-1 overflow-hidden rounded-full bg-ground">
+          <Progress.Root
+            value={job.done}
+            max={job.of}
+            aria-label={`Making ${job.file}`}
+            className="mt-1.5 h-1 overflow-hidden rounded-full bg-ground"
+          >
             <Progress.Indicator className="h-full bg-lime" style={{ width: `${(100 * job.done) / job.of}%` }} />
           </Progress.Root>
         )}
       </div>
       {job.state === 'running' && <TextButton onClick={() => cancelExport(job.id)}>Stop</TextButton>}
       {job.state === 'done' && (
-        <TextButton main onClick={() => saveExport(job.id, job.file).catch(error => sayProblem(`The file cannot be saved: ${problemOf(error)}`))}>
+        <TextButton
+          main
+          onClick={() =>
+            saveExport(job.id, job.file).catch(error => sayProblem(`The file cannot be saved: ${problemOf(error)}`))
+          }
+        >
           Save
         </TextButton>
       )}
       {job.state !== 'running' && (
-        <TextButton onClick={() => forget().catch(error => sayProblem(`The file cannot be removed: ${problemOf(error)}`))}>Forget</TextButton>
+        <TextButton
+          onClick={() => forget().catch(error => sayProblem(`The file cannot be removed: ${problemOf(error)}`))}
+        >
+          Forget
+        </TextButton>
       )}
     </li>
   )

@@ -66,9 +66,20 @@ export function KeyMark({ layer, path, name, keyed, scale }: Props) {
       <ContextMenu.Portal>
         <ContextMenu.Content className="z-40 min-w-36 rounded-xl border border-line bg-card p-1 shadow-xl shadow-black/50">
           {EASES.map(([ease, word]) => (
-            <ContextMenu.Item key={ease} className={item} onSelect={() => send(edit('easeKey', layer.id, path, keyed.frame, ease))}>
+            <ContextMenu.Item
+              key={ease}
+              className={item}
+              onSelect={() => send(edit('easeKey', layer.id, path, keyed.frame, ease))}
+            >
               <span className="inline-flex items-center gap-2">
-                <svg viewBox="-8 -8 16 16" width="14" height="14" fill="currentColor" className="text-ghost" aria-hidden="true">
+                <svg
+                  viewBox="-8 -8 16 16"
+                  width="14"
+                  height="14"
+                  fill="currentColor"
+                  className="text-ghost"
+                  aria-hidden="true"
+                >
                   <Form ease={ease} />
                 </svg>
                 {word}

@@ -49,7 +49,8 @@ export function Lane({ layer, scale }: { layer: Layer; scale: TimeScale }) {
       send(layerChosen(layer.id))
       return readOnly ? null : layer.span.from
     },
-    move: (from, { dx, gesture }) => send(editIn(gesture, 'slideLayer', layer.id, from + Math.round(dx / scale.perFrame))),
+    move: (from, { dx, gesture }) =>
+      send(editIn(gesture, 'slideLayer', layer.id, from + Math.round(dx / scale.perFrame))),
   })
   const { from, to } = layer.span
   return (
@@ -65,12 +66,18 @@ export function Lane({ layer, scale }: { layer: Layer; scale: TimeScale }) {
           style={{ left: scale.x(from), width: Math.max(6, (to - from) * scale.perFrame) }}
           {...drag}
         >
-          <span className="absolute inset-0 opacity-60" style={{ background: 'repeating-linear-gradient(115deg, transparent 0 14px, rgb(255 255 255 / 3%) 14px 15px)' }} />
+          <span
+            className="absolute inset-0 opacity-60"
+            style={{
+              background: 'repeating-linear-gradient(115deg, transparent 0 14px, rgb(255 255 255 / 3%) 14px 15px)',
+            }}
+          />
           <span className="relative font-bold">{layer.name}</span>
           {!layer.on && <span className="relative ml-2 text-quiet">hidden</span>}
         </button>
       </div>
-      {chosen && keyedPaths(layer).map(path => <KeyRow key={JSON.stringify(path)} layer={layer} path={path} scale={scale} />)}
+      {chosen &&
+        keyedPaths(layer).map(path => <KeyRow key={JSON.stringify(path)} layer={layer} path={path} scale={scale} />)}
     </li>
   )
 }

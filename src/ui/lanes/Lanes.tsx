@@ -10,7 +10,11 @@ function Ruler({ length, framesPerSecond, scale }: { length: number; framesPerSe
   const step = rulerStep(scale.perFrame, framesPerSecond)
   const marks = Array.from({ length: Math.floor(length / framesPerSecond / step) + 1 }, (_, i) => i * step)
   return marks.map(s => (
-    <span key={s} className="absolute top-0 h-6 border-l border-line pl-1.5 text-xs leading-6 text-quiet" style={{ left: scale.x(s * framesPerSecond) }}>
+    <span
+      key={s}
+      className="absolute top-0 h-6 border-l border-line pl-1.5 text-xs leading-6 text-quiet"
+      style={{ left: scale.x(s * framesPerSecond) }}
+    >
       {s >= 60 ? `${Math.floor(s / 60)}m ${s % 60}s` : `${s}s`}
     </span>
   ))
@@ -62,7 +66,11 @@ export function Lanes() {
             <Lane key={layer.id} layer={layer} scale={scale} />
           ))}
         </ol>
-        <div className="pointer-events-none absolute inset-y-0 z-20 w-px bg-lime" style={{ left: scale.x(frame + 0.5) }} data-testid="playhead">
+        <div
+          className="pointer-events-none absolute inset-y-0 z-20 w-px bg-lime"
+          style={{ left: scale.x(frame) }}
+          data-testid="playhead"
+        >
           <Ghost size={16} className="absolute -top-0.5 -left-[7.5px] text-lime" />
         </div>
       </div>

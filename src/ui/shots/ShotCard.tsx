@@ -40,13 +40,23 @@ export function ShotCard({ project, poster, onOpen, children }: Props) {
 }
 
 /** A shot that is kept on this machine, with its own poster and a way to remove it. */
-export function StoredShot({ project, onOpen, onRemove }: { project: Project; onOpen: () => void; onRemove: () => void }) {
+export function StoredShot({
+  project,
+  onOpen,
+  onRemove,
+}: {
+  project: Project
+  onOpen: () => void
+  onRemove: () => void
+}) {
   const [poster, setPoster] = useState<string | null>(null)
   useEffect(() => {
     let url: string | null = null
     getPoster(project.id).then(
       blob => {
-        if (blob) setPoster((url = URL.createObjectURL(blob)))
+        if (!blob) return
+        url = URL.createObjectURL(blob)
+        setPoster(url)
       },
       error => console.error('A poster cannot be read:', error),
     )
@@ -73,4 +83,3 @@ export function StoredShot({ project, onOpen, onRemove }: { project: Project; on
     </ShotCard>
   )
 }
-

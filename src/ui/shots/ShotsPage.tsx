@@ -28,7 +28,9 @@ export function ShotsPage() {
       setProjects((await listProjects()).map(p => p.project))
     } catch (error) {
       setProjects([])
-      sayProblem(`The shots on this machine cannot be listed: ${error instanceof Error ? error.message : String(error)}`)
+      sayProblem(
+        `The shots on this machine cannot be listed: ${error instanceof Error ? error.message : String(error)}`,
+      )
     }
   }, [])
   useEffect(() => {
@@ -113,7 +115,9 @@ export function ShotsPage() {
             className={`flex flex-col items-start gap-1 rounded-2xl border border-dashed px-6 py-6 text-left ${over ? 'border-ghost bg-card' : 'border-line hover:border-quiet'}`}
           >
             <span className="font-display text-xl font-semibold">{busy ?? 'Begin with your takes'}</span>
-            <span className="text-quiet">Choose or drop two or more videos. The first gives the shot its size, rate and length.</span>
+            <span className="text-quiet">
+              Choose or drop two or more videos. The first gives the shot its size, rate and length.
+            </span>
           </button>
           <div className="flex flex-col items-start justify-center gap-2 rounded-2xl bg-panel px-6 py-4">
             <span className="text-quiet">A shot that was saved as a file</span>
@@ -123,7 +127,15 @@ export function ShotsPage() {
               </span>
             </TextButton>
           </div>
-          <input ref={picker} type="file" multiple hidden accept="video/*,.mkv,.mov" aria-label="Takes for a new shot" onChange={e => void take([...(e.target.files ?? [])])} />
+          <input
+            ref={picker}
+            type="file"
+            multiple
+            hidden
+            accept="video/*,.mkv,.mov"
+            aria-label="Takes for a new shot"
+            onChange={e => void take([...(e.target.files ?? [])])}
+          />
           <input
             ref={opener}
             type="file"

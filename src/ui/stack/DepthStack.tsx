@@ -1,4 +1,12 @@
-import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
+import {
+  closestCenter,
+  DndContext,
+  type DragEndEvent,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core'
 import { restrictToVerticalAxis } from '@dnd-kit/modifiers'
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import { Aperture, BrickWall } from 'lucide-react'
@@ -11,7 +19,10 @@ export function DepthStack() {
   const layers = useStore(s => shotOf(s)?.layers)
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates, keyboardCodes: { start: ['Enter'], cancel: ['Escape'], end: ['Enter'] } }),
+    useSensor(KeyboardSensor, {
+      coordinateGetter: sortableKeyboardCoordinates,
+      keyboardCodes: { start: ['Enter'], cancel: ['Escape'], end: ['Enter'] },
+    }),
   )
   if (!layers) return null
   const onDragEnd = ({ active, over }: DragEndEvent) => {
@@ -19,13 +30,21 @@ export function DepthStack() {
     if (over && active.id !== over.id) send(edit('reorderLayer', String(active.id), to))
   }
   return (
-    <section aria-label="Depth stack" className="flex h-full flex-col overflow-x-hidden overflow-y-auto bg-panel px-3 py-2">
+    <section
+      aria-label="Depth stack"
+      className="flex h-full flex-col overflow-x-hidden overflow-y-auto bg-panel px-3 py-2"
+    >
       <h2 className="flex items-center gap-2 text-sm font-normal text-quiet">
         <Aperture size={16} /> nearest the lens
       </h2>
       <div className="relative my-2 flex-1">
         <span className="absolute inset-y-0 left-1 w-px bg-line" />
-        <DndContext sensors={sensors} collisionDetection={closestCenter} modifiers={[restrictToVerticalAxis]} onDragEnd={onDragEnd}>
+        <DndContext
+          sensors={sensors}
+          collisionDetection={closestCenter}
+          modifiers={[restrictToVerticalAxis]}
+          onDragEnd={onDragEnd}
+        >
           <SortableContext items={layers.map(l => l.id)} strategy={verticalListSortingStrategy}>
             <ol className="flex flex-col gap-2">
               {layers.map(layer => (

@@ -1,6 +1,16 @@
 import { useSortable } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
-import { ChevronDown, ChevronRight, Circle, Eye, EyeOff, Plus, RectangleHorizontal, SeparatorVertical, Trash2 } from 'lucide-react'
+import {
+  ChevronDown,
+  ChevronRight,
+  Circle,
+  Eye,
+  EyeOff,
+  Plus,
+  RectangleHorizontal,
+  SeparatorVertical,
+  Trash2,
+} from 'lucide-react'
 import { useState } from 'react'
 import { commandOf, shownKeys } from '../../app/commands'
 import { edit, layerChosen, shotOf, useSend, useStore } from '../../app/store'
@@ -50,7 +60,10 @@ function Name({ layer }: { layer: Layer }) {
       value={typed}
       onChange={event => setTyped(event.target.value)}
       onBlur={commit}
+      onPointerDown={event => event.stopPropagation()}
       onKeyDown={event => {
+        // The card's head would take these for carrying the card.
+        event.stopPropagation()
         if (event.key === 'Enter') commit()
         if (event.key === 'Escape') setTyped(null)
       }}
@@ -67,7 +80,12 @@ function Matte({ layer }: { layer: Layer }) {
       <header className="flex items-center gap-2 px-1">
         <h3 className="flex-1 text-sm">Matte</h3>
         {layer.matte.length > 0 && (
-          <Toggle label={layer.matteOn ? 'used' : 'taken away'} on={layer.matteOn} disabled={readOnly} onChange={on => send(edit('switchMatte', layer.id, on))} />
+          <Toggle
+            label={layer.matteOn ? 'used' : 'taken away'}
+            on={layer.matteOn}
+            disabled={readOnly}
+            onChange={on => send(edit('switchMatte', layer.id, on))}
+          />
         )}
         <Menu trigger={<IconButton icon={Plus} label="Add a piece" size="small" disabled={readOnly || !engine} />}>
           {PIECES.map(([kind, Icon]) => {
@@ -118,11 +136,34 @@ function Settings({ layer }: { layer: Layer }) {
           send(action)
         }}
       />
-      <ValueField layer={layer} path={{ of: 'opacity' }} label="Opacity" factor={100} unit="%" min={0} max={100} initial={100} />
+      <ValueField
+        layer={layer}
+        path={{ of: 'opacity' }}
+        label="Opacity"
+        factor={100}
+        unit="%"
+        min={0}
+        max={100}
+        initial={100}
+      />
       {sounds && (
         <>
-          <Toggle label="Sound" on={layer.sound.on} disabled={readOnly} onChange={on => send(edit('soundLayer', layer.id, on))} />
-          <ValueField layer={layer} path={{ of: 'gain' }} label="Gain" factor={100} unit="%" min={0} max={400} initial={100} />
+          <Toggle
+            label="Sound"
+            on={layer.sound.on}
+            disabled={readOnly}
+            onChange={on => send(edit('soundLayer', layer.id, on))}
+          />
+          <ValueField
+            layer={layer}
+            path={{ of: 'gain' }}
+            label="Gain"
+            factor={100}
+            unit="%"
+            min={0}
+            max={400}
+            initial={100}
+          />
         </>
       )}
       <div className="col-span-2 flex justify-end">
@@ -144,7 +185,10 @@ export function LayerCard({ layer }: { layer: Layer }) {
   const send = useSend()
   const chosen = useStore(s => s.view.layer === layer.id)
   const readOnly = useStore(s => s.view.readOnly)
-  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id: layer.id, disabled: readOnly })
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
+    id: layer.id,
+    disabled: readOnly,
+  })
   return (
     <li
       ref={setNodeRef}
@@ -152,11 +196,17 @@ export function LayerCard({ layer }: { layer: Layer }) {
       className="relative pl-5"
       style={{ transform: CSS.Translate.toString(transform), transition, zIndex: isDragging ? 10 : undefined }}
     >
-      <span className={`absolute top-[26px] left-0 size-[9px] rounded-full ${chosen ? 'bg-lime' : 'border border-quiet bg-panel'}`} />
-      <div className={`rounded-xl bg-card ${chosen ? 'outline-2 outline-lime/60' : ''} ${isDragging ? 'shadow-2xl shadow-black' : ''}`}>
+      <span
+        className={`absolute top-[26px] left-0 size-[9px] rounded-full ${chosen ? 'bg-lime' : 'border border-quiet bg-panel'}`}
+      />
+      <div
+        className={`rounded-xl bg-card ${chosen ? 'outline-2 outline-lime/60' : ''} ${isDragging ? 'shadow-2xl shadow-black' : ''}`}
+      >
         <div className="flex items-center gap-2 p-1.5">
           {/* The whole head carries the card to another depth; a press without movement chooses it. */}
           {/* biome-ignore lint/a11y/noStaticElementInteractions: the library gives it its role */}
+          {/* biome-ignore lint/a11y/useAriaPropsSupportedByRole: the library gives it its role */}
+          {/* biome-ignore lint/a11y/useKeyWithClickEvents: the chevron beside it chooses by keyboard */}
           <div
             ref={setActivatorNodeRef}
             {...attributes}

@@ -15,12 +15,12 @@ const SHAPES = [
 ] as const
 
 const JOINS = [
-  { value: 'add', name: 'Adds' },
+  { value: 'add', name: 'Adds to it' },
   { value: 'subtract', name: 'Takes away' },
-  { value: 'intersect', name: 'Only where' },
+  { value: 'intersect', name: 'Keeps only' },
 ] as const
 
-const JOIN_WORDS: Record<Join, string> = { add: 'adds', subtract: 'takes away', intersect: 'only where' }
+const JOIN_WORDS: Record<Join, string> = { add: 'adds', subtract: 'takes away', intersect: 'keeps only' }
 
 /** What a piece does, in a few words. */
 function summary(piece: Piece): string {
@@ -29,7 +29,7 @@ function summary(piece: Piece): string {
 }
 
 function ShapeFields({ layer, piece }: { layer: Layer; piece: Piece }) {
-  const position = { layer, unit: 'px', digits: 1 }
+  const position = { layer, digits: 1 }
   if (piece.shape.kind === 'edge') {
     const path = { of: 'line', piece: piece.id } as const
     return (
@@ -95,19 +95,41 @@ export function PieceCard({ layer, piece }: { layer: Layer; piece: Piece }) {
       </div>
       {chosen && (
         <div className="flex flex-col gap-2 px-2 py-2">
-          <div className="flex items-center justify-between gap-1">
+          <div className="flex items-center justify-between">
             <Choice label="Shape" value={piece.shape.kind} options={SHAPES} onChange={swap} disabled={readOnly} />
-            <Choice label="How it joins" value={piece.join} options={JOINS} onChange={join => change({ join })} disabled={readOnly} />
+            <span className="w-24">
+              <Toggle
+                label="Inverted"
+                on={piece.inverted}
+                disabled={readOnly}
+                onChange={inverted => change({ inverted })}
+              />
+            </span>
           </div>
-          <div className="grid grid-cols-2 gap-x-3 gap-y-1.5">
+          <Choice
+            label="How it joins"
+            value={piece.join}
+            options={JOINS}
+            onChange={join => change({ join })}
+            disabled={readOnly}
+          />
+          <div className="grid grid-cols-2 gap-x-2.5 gap-y-1.5">
             <ValueField {...length} path={path('inside')} label="Feather in" min={0} />
             <ValueField {...length} path={path('outside')} label="Feather out" min={0} />
             <ValueField {...length} path={path('grow')} label="Grow" min={-4000} />
-            <ValueField layer={layer} path={path('strength')} label="Strength" factor={100} unit="%" min={0} max={100} initial={100} />
+            <ValueField
+              layer={layer}
+              path={path('strength')}
+              label="Strength"
+              factor={100}
+              unit="%"
+              min={0}
+              max={100}
+              initial={100}
+            />
             <ShapeFields layer={layer} piece={piece} />
-            <Toggle label="Inverted" on={piece.inverted} disabled={readOnly} onChange={inverted => change({ inverted })} />
           </div>
-          <div className="flex items-center justify-between text-quiet">
+          <div className="flex items-center justify-between text-xs text-quiet">
             Pinned to
             <Choice
               label="Pinned to"

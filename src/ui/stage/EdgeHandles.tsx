@@ -40,8 +40,24 @@ export function EdgeHandles({ layer, piece, shape, frame, camera, onActive }: Pr
     const to = at(FAR, across)
     return (
       <>
-        <line x1={from.x} y1={from.y} x2={to.x} y2={to.y} stroke="#000" strokeOpacity="0.5" strokeWidth={dashed ? 2.5 : 3.5} />
-        <line x1={from.x} y1={from.y} x2={to.x} y2={to.y} stroke="#a9ecd9" strokeWidth={dashed ? 1 : 1.5} strokeDasharray={dashed ? '2 4' : undefined} />
+        <line
+          x1={from.x}
+          y1={from.y}
+          x2={to.x}
+          y2={to.y}
+          stroke="#000"
+          strokeOpacity="0.5"
+          strokeWidth={dashed ? 2.5 : 3.5}
+        />
+        <line
+          x1={from.x}
+          y1={from.y}
+          x2={to.x}
+          y2={to.y}
+          stroke="#a9ecd9"
+          strokeWidth={dashed ? 1 : 1.5}
+          strokeDasharray={dashed ? '2 4' : undefined}
+        />
       </>
     )
   }
@@ -63,16 +79,42 @@ export function EdgeHandles({ layer, piece, shape, frame, camera, onActive }: Pr
       change(of, round(Math.max(0, Math.min(4000, from + by))), drag.gesture)
     },
   })
-  const positions = { up: at(-ARM, 0), down: at(ARM, 0), inside: at(44, inside - grow), outside: at(-44, -outside - grow) }
+  const positions = {
+    up: at(-ARM, 0),
+    down: at(ARM, 0),
+    inside: at(44, inside - grow),
+    outside: at(-44, -outside - grow),
+  }
   return (
     <g data-piece={piece.name}>
       {inside > 0 && stroke(inside - grow, true)}
       {outside > 0 && stroke(-outside - grow, true)}
       {stroke(-grow, false)}
-      <Handle label="Feather inside" {...positions.inside} form="lozenge" cursor="ew-resize" {...feather('inside', inside, 1)} onActive={onActive} />
-      <Handle label="Feather outside" {...positions.outside} form="lozenge" cursor="ew-resize" {...feather('outside', outside, -1)} onActive={onActive} />
+      <Handle
+        label="Feather inside"
+        {...positions.inside}
+        form="lozenge"
+        cursor="ew-resize"
+        {...feather('inside', inside, 1)}
+        onActive={onActive}
+      />
+      <Handle
+        label="Feather outside"
+        {...positions.outside}
+        form="lozenge"
+        cursor="ew-resize"
+        {...feather('outside', outside, -1)}
+        onActive={onActive}
+      />
       <Handle label="Turn the edge" {...positions.up} form="disc" cursor="grab" {...turn(-1)} onActive={onActive} />
-      <Handle label="Turn the edge from below" {...positions.down} form="disc" cursor="grab" {...turn(1)} onActive={onActive} />
+      <Handle
+        label="Turn the edge from below"
+        {...positions.down}
+        form="disc"
+        cursor="grab"
+        {...turn(1)}
+        onActive={onActive}
+      />
       <Handle<Line>
         label="Move the edge"
         x={middle.x}

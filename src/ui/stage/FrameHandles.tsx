@@ -71,7 +71,15 @@ export function FrameHandles({ layer, piece, shape, frame, camera, onActive }: P
       shape.kind === 'oval' ? (
         <ellipse rx={rw} ry={rh} fill="none" {...extra} />
       ) : (
-        <rect x={-rw} y={-rh} width={2 * rw} height={2 * rh} rx={Math.max(0, by * space.scale)} fill="none" {...extra} />
+        <rect
+          x={-rw}
+          y={-rh}
+          width={2 * rw}
+          height={2 * rh}
+          rx={Math.max(0, by * space.scale)}
+          fill="none"
+          {...extra}
+        />
       )
     return (
       <g transform={`translate(${middle.x} ${middle.y}) rotate(${box.angle})`}>
@@ -87,9 +95,26 @@ export function FrameHandles({ layer, piece, shape, frame, camera, onActive }: P
       {inside > 0 && ring(grow - inside, true)}
       {ring(grow, false)}
       {CORNERS.map(([sx, sy, label, cursor]) => (
-        <Handle key={label} label={label} {...at(sx * w, sy * h)} form="disc" cursor={cursor} start={start} move={stretch(sx, sy)} onActive={onActive} />
+        <Handle
+          key={label}
+          label={label}
+          {...at(sx * w, sy * h)}
+          form="disc"
+          cursor={cursor}
+          start={start}
+          move={stretch(sx, sy)}
+          onActive={onActive}
+        />
       ))}
-      <Handle label="Stretch from the top" {...at(0, -h)} form="disc" cursor="ns-resize" start={start} move={stretch(0, -1)} onActive={onActive} />
+      <Handle
+        label="Stretch from the top"
+        {...at(0, -h)}
+        form="disc"
+        cursor="ns-resize"
+        start={start}
+        move={stretch(0, -1)}
+        onActive={onActive}
+      />
       <Handle
         label="Feather outside"
         {...at(w * 0.5, -h - (grow + outside) * space.scale)}
@@ -117,7 +142,10 @@ export function FrameHandles({ layer, piece, shape, frame, camera, onActive }: P
         move={(from, drag) => {
           const reach = h + 30
           const r = radians(from.angle)
-          let angle = nearAngle(degrees(Math.atan2(Math.sin(r) * reach + drag.dx, Math.cos(r) * reach - drag.dy)), from.angle)
+          let angle = nearAngle(
+            degrees(Math.atan2(Math.sin(r) * reach + drag.dx, Math.cos(r) * reach - drag.dy)),
+            from.angle,
+          )
           if (drag.shift) angle = Math.round(angle / 15) * 15
           change('frame', { ...from, angle: round(angle) }, drag.gesture)
         }}
@@ -131,7 +159,11 @@ export function FrameHandles({ layer, piece, shape, frame, camera, onActive }: P
         cursor="move"
         start={start}
         move={(from, { dx, dy, gesture }) =>
-          change('frame', { ...from, x: round(from.x + dx / space.scale), y: round(from.y + dy / space.scale) }, gesture)
+          change(
+            'frame',
+            { ...from, x: round(from.x + dx / space.scale), y: round(from.y + dy / space.scale) },
+            gesture,
+          )
         }
         onActive={onActive}
       />

@@ -4,7 +4,21 @@ const SIZE = 132
 const POWER = 4
 
 /** The picture round the pointer, four times its pixels, while something is dragged. */
-export function Loupe({ picture, zoom, left, top, x, y }: { picture: HTMLCanvasElement; zoom: number; left: number; top: number; x: number; y: number }) {
+export function Loupe({
+  picture,
+  zoom,
+  left,
+  top,
+  x,
+  y,
+}: {
+  picture: HTMLCanvasElement
+  zoom: number
+  left: number
+  top: number
+  x: number
+  y: number
+}) {
   const glass = useRef<HTMLCanvasElement>(null)
   useEffect(() => {
     const c = glass.current?.getContext('2d')

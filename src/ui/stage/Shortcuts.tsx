@@ -8,7 +8,10 @@ const busy = (target: EventTarget | null, key: string): boolean => {
   const element = target as HTMLElement | null
   if (!element?.closest) return false
   if (element.closest('input, textarea, [role=menu], [role=alertdialog]')) return true
-  if (key === 'space') return element.closest('button, a, [role=switch]') !== null && document.activeElement?.matches(':focus-visible') === true
+  if (key === 'space')
+    return (
+      element.closest('button, a, [role=switch]') !== null && document.activeElement?.matches(':focus-visible') === true
+    )
   return (key === 'up' || key === 'down') && element.closest('[role=radiogroup], [role=group]') !== null
 }
 

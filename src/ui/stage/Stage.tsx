@@ -53,7 +53,8 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
 
   const pan = useRef<{ x: number; y: number; camera: Camera } | null>(null)
   useEffect(() => {
-    const typing = (event: KeyboardEvent) => (event.target as HTMLElement).closest('input, textarea, [role=menu]') !== null
+    const typing = (event: KeyboardEvent) =>
+      (event.target as HTMLElement).closest('input, textarea, [role=menu]') !== null
     const down = (event: KeyboardEvent) => {
       if (event.code !== 'Space' || event.repeat || typing(event)) return
       spacePan.used = false
@@ -83,7 +84,14 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
     const box = event.currentTarget.getBoundingClientRect()
     if (active) setPointer({ x: event.clientX - box.left, y: event.clientY - box.top })
     const from = pan.current
-    if (from) send(cameraMoved({ ...from.camera, x: from.camera.x + event.clientX - from.x, y: from.camera.y + event.clientY - from.y }))
+    if (from)
+      send(
+        cameraMoved({
+          ...from.camera,
+          x: from.camera.x + event.clientX - from.x,
+          y: from.camera.y + event.clientY - from.y,
+        }),
+      )
   }
   const begin = (on: boolean) => {
     setActive(on)
@@ -112,15 +120,33 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
         style={{ left: camera.x, top: camera.y, ...shown, imageRendering: camera.zoom >= 2 ? 'pixelated' : 'auto' }}
       />
       {visible && (
-        <svg className="pointer-events-none absolute inset-0 size-full" role="group" aria-label="Handles of the chosen piece" style={{ opacity: active ? 0.45 : 1 }}>
-          {piece.shape.kind === 'edge' ? <EdgeHandles {...handles} shape={piece.shape} /> : <FrameHandles {...handles} shape={piece.shape} />}
+        <svg
+          className="pointer-events-none absolute inset-0 size-full"
+          role="group"
+          aria-label="Handles of the chosen piece"
+          style={{ opacity: active ? 0.45 : 1 }}
+        >
+          {piece.shape.kind === 'edge' ? (
+            <EdgeHandles {...handles} shape={piece.shape} />
+          ) : (
+            <FrameHandles {...handles} shape={piece.shape} />
+          )}
         </svg>
       )}
       {active && shot && (
-        <Loupe picture={canvas} zoom={(shot.size.width / canvas.width) * camera.zoom} left={camera.x} top={camera.y} {...pointer} />
+        <Loupe
+          picture={canvas}
+          zoom={(shot.size.width / canvas.width) * camera.zoom}
+          left={camera.x}
+          top={camera.y}
+          {...pointer}
+        />
       )}
       {view.failed.length > 0 && (
-        <p className="absolute top-3 left-1/2 -translate-x-1/2 rounded-full bg-ground px-3 py-1 text-warn" role="status">
+        <p
+          className="absolute top-3 left-1/2 -translate-x-1/2 rounded-full bg-ground px-3 py-1 text-warn"
+          role="status"
+        >
           ◆ A take gives no picture on this frame
         </p>
       )}

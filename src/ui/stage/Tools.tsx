@@ -16,9 +16,26 @@ export function Tools({ hand, onHand }: { hand: boolean; onHand: (on: boolean) =
   const layer = useStore(chosenLayer)
   const readOnly = useStore(s => s.view.readOnly)
   return (
-    <div role="toolbar" aria-label="Tools" aria-orientation="vertical" className="absolute top-1/2 left-3 flex -translate-y-1/2 flex-col gap-1 rounded-full bg-panel p-1 shadow-lg shadow-black/40">
-      <IconButton icon={MousePointer2} label="Take hold of handles" size="large" pressed={!hand} onClick={() => onHand(false)} />
-      <IconButton icon={Hand} label="Move the picture (or hold space)" size="large" pressed={hand} onClick={() => onHand(true)} />
+    <div
+      role="toolbar"
+      aria-label="Tools"
+      aria-orientation="vertical"
+      className="absolute top-1/2 left-3 flex -translate-y-1/2 flex-col gap-1 rounded-full bg-panel p-1 shadow-lg shadow-black/40"
+    >
+      <IconButton
+        icon={MousePointer2}
+        label="Take hold of handles"
+        size="large"
+        pressed={!hand}
+        onClick={() => onHand(false)}
+      />
+      <IconButton
+        icon={Hand}
+        label="Move the picture (or hold space)"
+        size="large"
+        pressed={hand}
+        onClick={() => onHand(true)}
+      />
       <hr className="mx-2 my-1 border-line" />
       {PIECES.map(([kind, icon]) => {
         const command = commandOf(kind)

@@ -70,16 +70,37 @@ export function TopBar() {
       <span className="truncate text-quiet">
         {size.width}×{size.height} · {rateText(rate)} fps · {lengthText(length, rate)}
       </span>
-      <span className={`whitespace-nowrap ${saving === 'failed' ? 'text-warn' : 'text-quiet'}`} data-testid="saving" role="status">
+      <span
+        className={`whitespace-nowrap ${saving === 'failed' ? 'text-warn' : 'text-quiet'}`}
+        data-testid="saving"
+        role="status"
+      >
         · {readOnly ? 'read only' : SAVING[saving]}
       </span>
       <span className="flex-1" />
-      <IconButton icon={Undo2} label="Undo" keys="Ctrl Z" disabled={past === 0 || readOnly} onClick={() => send(undo())} />
-      <IconButton icon={Redo2} label="Redo" keys="Ctrl Shift Z" disabled={future === 0 || readOnly} onClick={() => send(redo())} />
+      <IconButton
+        icon={Undo2}
+        label="Undo"
+        keys="Ctrl Z"
+        disabled={past === 0 || readOnly}
+        onClick={() => send(undo())}
+      />
+      <IconButton
+        icon={Redo2}
+        label="Redo"
+        keys="Ctrl Shift Z"
+        disabled={future === 0 || readOnly}
+        onClick={() => send(redo())}
+      />
       <IconButton icon={Lightbulb} label="House lights" onClick={switchLights} />
       <Menu trigger={<IconButton icon={MenuIcon} label="Commands" />}>
         {COMMANDS.map(c => (
-          <MenuItem key={c.id} keys={shownKeys(c.keys)} disabled={!engine || c.applies?.() === false} onSelect={() => engine && c.run(engine)}>
+          <MenuItem
+            key={c.id}
+            keys={shownKeys(c.keys)}
+            disabled={!engine || c.applies?.() === false}
+            onSelect={() => engine && c.run(engine)}
+          >
             {c.name}
           </MenuItem>
         ))}

@@ -17,7 +17,15 @@ export function Transport() {
   if (!shot) return null
   const button = (id: string, icon: typeof Play) => {
     const { name, keys, run } = commandOf(id)
-    return <IconButton icon={icon} label={name} keys={shownKeys(keys)} disabled={!engine} onClick={() => engine && run(engine)} />
+    return (
+      <IconButton
+        icon={icon}
+        label={name}
+        keys={shownKeys(keys)}
+        disabled={!engine}
+        onClick={() => engine && run(engine)}
+      />
+    )
   }
   const savePicture = async () => {
     try {

@@ -20,7 +20,11 @@ export function Views({ camera, well }: { camera: Camera; well: Size }) {
   const view = useStore(s => s.view.view)
   const fits = useStore(s => s.view.camera === null)
   return (
-    <div role="toolbar" aria-label="Views" className="absolute bottom-3 left-1/2 flex -translate-x-1/2 items-center gap-0.5 rounded-full bg-panel p-1 text-quiet shadow-lg shadow-black/40">
+    <div
+      role="toolbar"
+      aria-label="Views"
+      className="absolute bottom-3 left-1/2 flex -translate-x-1/2 items-center gap-0.5 rounded-full bg-panel p-1 text-quiet shadow-lg shadow-black/40"
+    >
       {VIEWS.map(v => (
         <Tip key={v} text={NAMES[v][1]}>
           <button type="button" aria-pressed={view === v} className={pill} onClick={() => send(viewChosen(v))}>
@@ -35,7 +39,12 @@ export function Views({ camera, well }: { camera: Camera; well: Size }) {
       <button type="button" aria-pressed={fits} className={pill} onClick={() => send(cameraMoved(null))}>
         Fit
       </button>
-      <button type="button" aria-pressed={camera.zoom === 1} className={pill} onClick={() => send(cameraMoved(actualPixels(camera, well)))}>
+      <button
+        type="button"
+        aria-pressed={camera.zoom === 1}
+        className={pill}
+        onClick={() => send(cameraMoved(actualPixels(camera, well)))}
+      >
         1:1
       </button>
     </div>

@@ -100,7 +100,7 @@ export function Workbench() {
             </Group>
           </Panel>
           <Separator className={`w-px ${seam}`} />
-          <Panel defaultSize="330px" minSize="280px" maxSize="520px" collapsible collapsedSize="0px">
+          <Panel defaultSize="344px" minSize="280px" maxSize="520px" collapsible collapsedSize="0px">
             <DepthStack />
           </Panel>
         </Group>

@@ -25,11 +25,11 @@ function TakeRow({ take }: { take: Take }) {
           <span className="block truncate font-bold" title={take.name}>
             {take.name}
           </span>
-          <span className="block text-quiet">
-            {take.size.width}×{take.size.height} · {rateText(take.rate)} fps
+          <span className="block text-xs text-quiet">
+            {take.size.width}×{take.size.height}, {take.sound ? 'sound' : 'silent'}
           </span>
-          <span className="block text-quiet">
-            {lengthText(framesIn(take.seconds, take.rate), take.rate)} · {take.sound ? 'sound' : 'silent'}
+          <span className="block text-xs text-quiet">
+            {lengthText(framesIn(take.seconds, take.rate), take.rate)}, {rateText(take.rate)} fps
           </span>
         </div>
         <IconButton
@@ -40,7 +40,9 @@ function TakeRow({ take }: { take: Take }) {
           onClick={() => send(edit('addLayer', makeLayer(take, size, rate)))}
         />
       </div>
-      <p className="mt-1 truncate pl-[23px] text-quiet">{uses.length > 0 ? `in ${uses.join(', ')}` : 'not placed'}</p>
+      <p className="mt-1 truncate pl-[23px] text-xs text-quiet">
+        {uses.length > 0 ? `in ${uses.join(', ')}` : 'not placed'}
+      </p>
     </li>
   )
 }
@@ -65,7 +67,8 @@ export function TakesPanel() {
         await saveWithMedia({ ...project, takes: known }, brought.files)
         store.dispatch(takesAdded(brought.takes))
         await engine?.addFiles(brought.files)
-        for (const t of brought.takes) store.dispatch(edit('addLayer', makeLayer(t, project.shot.size, project.shot.rate)))
+        for (const t of brought.takes)
+          store.dispatch(edit('addLayer', makeLayer(t, project.shot.size, project.shot.rate)))
       } catch (error) {
         sayProblem(storageProblem(error))
       }

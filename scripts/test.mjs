@@ -1,0 +1,70 @@
+// `npm test`: everything the tests need, then unit tests and the real interface in headless Chromium.
+import { spawn, spawnSync } from 'node:child_process'
+import { existsSync, mkdtempSync, readFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { prepare, root, run } from './prepare.mjs'
+
+const CHROMIUM = ['/usr/bin/chromium', '/usr/bin/chromium-browser']
+
+function chromium() {
+  const found = CHROMIUM.find(existsSync)
+  if (found) return found
+  if (process.getuid?.() !== 0) {
+    console.error('The tests need Chromium. Install it with: sudo apt-get update && sudo apt-get install -y chromium')
+    process.exit(1)
+  }
+  console.error('Installing Chromium…')
+  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
+  run('apt-get', ['update', '-q'], { env })
+  run('apt-get', ['install', '-y', '-q', '--no-install-recommends', 'chromium'], { env })
+  return CHROMIUM.find(existsSync)
+}
+
+const results = mkdtempSync(join(tmpdir(), 'jolly-ghost-tests-'))
+
+/** Runs one runner; its counts come from the report it writes. */
+function runner(args, env, report, count) {
+  const { status } = spawnSync(process.execPath, args, {
+    cwd: root,
+    stdio: ['ignore', 2, 2],
+    env: { ...process.env, ...env },
+  })
+  if (!existsSync(report)) return { passed: 0, failed: 1 }
+  const { passed, failed } = count(JSON.parse(readFileSync(report, 'utf8')))
+  return { passed, failed: status === 0 ? failed : Math.max(1, failed) }
+}
+
+prepare({ app: true })
+const executable = chromium()
+
+const unitReport = join(results, 'unit.json')
+const unit = runner(
+  ['node_modules/vitest/vitest.mjs', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${unitReport}`],
+  {},
+  unitReport,
+  r => ({ passed: r.numPassedTests, failed: r.numFailedTests }),
+)
+
+const port = 4600 + (process.pid % 300)
+const server = spawn(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'src/server/main.ts'], {
+  cwd: root,
+  stdio: ['ignore', 'pipe', 2],
+  env: { ...process.env, PORT: String(port) },
+})
+await new Promise((resolve, reject) => {
+  server.stdout.once('data', resolve)
+  server.once('exit', code => reject(new Error(`The server stopped with ${code}.`)))
+})
+const browserReport = join(results, 'browser.json')
+const browser = runner(
+  ['node_modules/@playwright/test/cli.js', 'test', '--reporter=list,json'],
+  { PLAYWRIGHT_JSON_OUTPUT_FILE: browserReport, CHROMIUM: executable, BASE_URL: `http://127.0.0.1:${port}` },
+  browserReport,
+  r => ({ passed: r.stats.expected + r.stats.flaky, failed: r.stats.unexpected }),
+)
+server.kill()
+
+const passed = unit.passed + browser.passed
+const failed = unit.failed + browser.failed
+process.exit(failed === 0 && passed > 0 ? 0 : 1)

@@ -1,0 +1,87 @@
+import { describe, expect, it } from 'vitest'
+import { testLayer, testShot } from '../../testing/documents'
+import { makePiece } from '../shot'
+import { neededFrames, planFrame, planView } from '.'
+
+describe('a plan', () => {
+  it('leaves out what is hidden, out of its span or transparent', () => {
+    const shot = testShot([
+      testLayer(0, { on: false }),
+      testLayer(1, { span: { from: 10, to: 20 } }),
+      testLayer(2, {
+        opacity: {
+          keys: [
+            { frame: 0, value: 0, ease: 'linear' },
+            { frame: 10, value: 1, ease: 'hold' },
+          ],
+        },
+      }),
+    ])
+    const shown = (frame: number) => planFrame(shot, frame).layers.map(l => l.id)
+    expect(shown(0)).toEqual([])
+    expect(shown(5)).toEqual(['layer-2'])
+    expect(shown(10)).toEqual(['layer-1', 'layer-2'])
+    expect(shown(20)).toEqual(['layer-2'])
+  })
+
+  it.each([
+    [{ num: 24000, den: 1001 }, 24, 1.001],
+    [{ num: 25, den: 1 }, 25, 1],
+    [{ num: 30000, den: 1001 }, 30, 1.001],
+    [{ num: 60, den: 1 }, 60, 1],
+  ])('asks for the right moment at %o', (rate, frames, seconds) => {
+    const shot = testShot([testLayer(0, { span: { from: -frames, to: 99 }, timing: { kind: 'play', from: 2 } })], rate)
+    expect(neededFrames(planFrame(shot, 0))[0]!.seconds).toBeCloseTo(2 + seconds, 9)
+  })
+
+  it('plans a group inside, at its own time and at the scale it is shown', () => {
+    const inner = { ...testShot([testLayer(1)], { num: 50, den: 1 }), id: 'inner' }
+    const group = testLayer(0, {
+      source: { kind: 'group', shot: inner },
+      span: { from: 10, to: 60 },
+      place: { x: 8, y: 0, scale: 0.5 },
+    })
+    const plan = planFrame(testShot([group]), 20)
+    const [layer] = plan.layers
+    const picture = layer!.picture
+    expect(layer!.place).toEqual({ x: 8, y: 0, scale: 1 })
+    expect(picture.kind === 'group' && picture.plan).toMatchObject({ size: { width: 32, height: 18 }, backdrop: null })
+    expect(neededFrames(plan)).toEqual([{ digest: expect.stringMatching(/^b+$/), seconds: 0.4 }])
+  })
+
+  it('carries pieces into the picture: pinned to the layer with its place, pinned to the shot without', () => {
+    const piece = makePiece({ kind: 'box', frame: { x: 10, y: 10, width: 8, height: 4, angle: 90 } })
+    const layer = testLayer(0, {
+      place: { x: 5, y: 6, scale: 2 },
+      matte: [
+        { ...piece, id: 'a', feather: { inside: 3, outside: 0 } },
+        { ...piece, id: 'b', pinnedTo: 'shot' },
+        { ...piece, id: 'c', on: false },
+      ],
+    })
+    const planned = planFrame(testShot([layer]), 0, 0.5).layers[0]!
+    expect(planned.place).toEqual({ x: 2.5, y: 3, scale: 1 })
+    expect(planned.matte).toHaveLength(2)
+    expect(planned.matte[0]).toMatchObject({ inside: 3, shape: { x: 12.5, y: 13, halfWidth: 4, halfHeight: 2 } })
+    expect(planned.matte[1]).toMatchObject({ shape: { x: 5, y: 5, halfWidth: 2, halfHeight: 1 } })
+    expect(planFrame(testShot([{ ...layer, matteOn: false }]), 0).layers[0]!.matte).toEqual([])
+  })
+
+  it('is the same for the same question, and changes nothing it is given', () => {
+    const shot = Object.freeze(testShot([testLayer(0)]))
+    expect(planFrame(shot, 3)).toEqual(planFrame(shot, 3))
+  })
+})
+
+describe('views', () => {
+  const piece = makePiece({ kind: 'oval', frame: { x: 10, y: 10, width: 8, height: 4, angle: 0 } })
+  const plan = planFrame(testShot([testLayer(0, { matte: [piece] }), testLayer(1)]), 0)
+  it('show the matte, the cut-out and the uncut picture of one layer', () => {
+    expect(planView(plan, 'matte', 'layer-0').layers).toMatchObject([
+      { picture: { kind: 'colour', colour: '#ffffff' } },
+    ])
+    expect(planView(plan, 'cut-out', 'layer-0')).toMatchObject({ backdrop: null, layers: [{ id: 'layer-0' }] })
+    expect(planView(plan, 'uncut', 'layer-0').layers.map(l => l.matte.length)).toEqual([0, 0])
+    expect(planView(plan, 'matte', 'gone').layers).toEqual([])
+  })
+})

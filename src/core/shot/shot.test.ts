@@ -1,0 +1,221 @@
+import fc from 'fast-check'
+import { produce } from 'immer'
+import { describe, expect, it } from 'vitest'
+import { testLayer, testProject, testTake } from '../../testing/documents'
+import { keysOf, sample } from '../keys'
+import {
+  checkProject,
+  edits,
+  getValue,
+  makePiece,
+  makeProject,
+  makeShape,
+  type Project,
+  parseProject,
+  type Shot,
+} from '.'
+import { migrate } from './migrate'
+
+const size = { width: 64, height: 36 }
+
+/** A project whose first layer has an edge keyed at 10 and 20. */
+function keyed(): Project {
+  const project = testProject()
+  const layer = project.shot.layers[0]!
+  layer.matte = [{ ...makePiece(makeShape('edge', size)), id: 'edge' }]
+  edits.putKey(project.shot, layer.id, { of: 'line', piece: 'edge' }, 10, { x: 1, y: 2, angle: 0 })
+  edits.putKey(project.shot, layer.id, { of: 'line', piece: 'edge' }, 20, { x: 5, y: 2, angle: 90 })
+  return project
+}
+
+describe('a new project', () => {
+  it('takes size, rate and length from its first take and is valid', () => {
+    const tall = testTake(1, { size: { width: 100, height: 200 }, seconds: 9 })
+    const project = makeProject([testTake(0), tall], 'Mine')
+    expect(project.shot).toMatchObject({ size, rate: { num: 25, den: 1 }, length: 100 })
+    // The other take is fitted into the picture, its own length kept.
+    const [near, far] = project.shot.layers
+    expect(near).toMatchObject({ span: { from: 0, to: 225 }, place: { scale: 0.18, x: 23, y: 0 } })
+    expect(far!.source).toEqual({ kind: 'take', digest: testTake(0).digest })
+    expect(checkProject(project)).toEqual({ ok: true, value: project })
+  })
+})
+
+describe('edits', () => {
+  it('slide a layer with its keys, but not those pinned to the shot', () => {
+    const { shot } = keyed()
+    const layer = shot.layers[0]!
+    edits.slideLayer(shot, layer.id, 7)
+    expect(layer.span).toEqual({ from: 7, to: 107 })
+    const line = () => keysOf(getValue(layer, { of: 'line', piece: 'edge' })!).map(k => k.frame)
+    expect(line()).toEqual([17, 27])
+    edits.changePiece(shot, layer.id, 'edge', { pinnedTo: 'shot' })
+    edits.slideLayer(shot, layer.id, 0)
+    expect(line()).toEqual([17, 27])
+    edits.slideLayer(shot, layer.id, 5000)
+    expect(layer.span.from).toBe(99)
+    edits.slideLayer(shot, layer.id, -5000)
+    expect(layer.span.to).toBe(1)
+  })
+
+  it('swap a shape, the feather kept and the frame handed on', () => {
+    const { shot } = keyed()
+    const layer = shot.layers[0]!
+    edits.setValue(shot, layer.id, { of: 'inside', piece: 'edge' }, 0, 9)
+    edits.swapShape(shot, layer.id, 'edge', 'box', size)
+    edits.setValue(
+      shot,
+      layer.id,
+      { of: 'frame', piece: 'edge' },
+      0,
+      { x: 3, y: 4, width: 5, height: 6, angle: 7 },
+      true,
+    )
+    edits.swapShape(shot, layer.id, 'edge', 'oval', size)
+    const piece = layer.matte[0]!
+    expect(piece.name).toBe('Oval')
+    expect(piece.feather.inside).toBe(9)
+    expect(piece.shape.kind === 'oval' && sample(piece.shape.frame, 0)).toMatchObject({ x: 3, angle: 7 })
+  })
+
+  it('reorder in depth', () => {
+    const { shot } = testProject([testLayer(0), testLayer(1), testLayer(2)])
+    edits.reorderLayer(shot, 'layer-2', 0)
+    expect(shot.layers.map(l => l.id)).toEqual(['layer-2', 'layer-0', 'layer-1'])
+    edits.reorderLayer(shot, 'layer-2', 99)
+    expect(shot.layers.at(-1)!.id).toBe('layer-2')
+  })
+
+  it('whatever their order, leave a valid document and the one before untouched', () => {
+    const layerIds = fc.constantFrom('layer-0', 'layer-1', 'nobody')
+    const paths = fc.constantFrom(
+      { of: 'opacity' } as const,
+      { of: 'line', piece: 'edge' } as const,
+      { of: 'inside', piece: 'edge' } as const,
+      { of: 'grow', piece: 'nothing' } as const,
+    )
+    const frames = fc.integer({ min: -50, max: 150 })
+    const change = fc.oneof(
+      fc.tuple(layerIds, frames).map(
+        ([l, f]) =>
+          (s: Shot) =>
+            edits.slideLayer(s, l, f),
+      ),
+      fc.tuple(layerIds, frames).map(
+        ([l, f]) =>
+          (s: Shot) =>
+            edits.reorderLayer(s, l, f),
+      ),
+      fc.tuple(layerIds, paths, frames).map(
+        ([l, p, f]) =>
+          (s: Shot) =>
+            edits.dropKey(s, l, p, f),
+      ),
+      fc.tuple(layerIds, paths, frames, frames).map(
+        ([l, p, f, t]) =>
+          (s: Shot) =>
+            edits.slideKey(s, l, p, f, t),
+      ),
+      fc.tuple(layerIds, frames).map(
+        ([l, f]) =>
+          (s: Shot) =>
+            edits.setValue(s, l, { of: 'opacity' }, f, 0.3, true),
+      ),
+      fc.tuple(layerIds, paths, frames).map(
+        ([l, p, f]) =>
+          (s: Shot) =>
+            edits.easeKey(s, l, p, f, 'hold'),
+      ),
+      layerIds.map(l => (s: Shot) => edits.removePiece(s, l, 'edge')),
+      layerIds.map(l => (s: Shot) => edits.removeLayer(s, l)),
+      layerIds.map(l => (s: Shot) => edits.swapShape(s, l, 'edge', 'oval', size)),
+      layerIds.map(l => (s: Shot) => edits.addPiece(s, l, edits.startPiece('box', size))),
+    )
+    fc.assert(
+      fc.property(fc.array(change, { maxLength: 25 }), changes => {
+        const before = keyed()
+        const frozen = structuredClone(before)
+        const after = changes.reduce((p, apply) => produce(p, draft => apply(draft.shot)), before)
+        expect(before).toEqual(frozen)
+        expect(checkProject(after).ok).toBe(true)
+      }),
+    )
+  })
+})
+
+describe('validation', () => {
+  const broken = (change: (p: Record<string, never> & Project) => void): unknown => {
+    const project = structuredClone(keyed()) as never
+    change(project)
+    return project
+  }
+  const any = (v: unknown) => v as never
+  it.each<[string, unknown, RegExp]>([
+    ['nothing', null, /not a Jolly Ghost project/],
+    ['another format', { format: 'other' }, /not a Jolly Ghost project/],
+    ['no version', broken(p => any(delete any(p as object as { version?: number }).version)), /which version/],
+    ['a later version', broken(p => Object.assign(p, { version: 99 })), /newer version/],
+    ['a number where text belongs', broken(p => Object.assign(p.shot, { name: 7 })), /shot\.name must be a string/],
+    [
+      'text where a number belongs',
+      broken(p => Object.assign(p.shot.layers[0]!, { opacity: '1' })),
+      /opacity must be a number/,
+    ],
+    ['a span of no length', broken(p => Object.assign(p.shot.layers[0]!, { span: { from: 3, to: 3 } })), /span/],
+    [
+      'an infinite value',
+      broken(p => Object.assign(p.shot.layers[0]!, { opacity: Number.POSITIVE_INFINITY })),
+      /opacity/,
+    ],
+    ['no keys', broken(p => Object.assign(p.shot.layers[0]!, { opacity: { keys: [] } })), /keys/],
+    [
+      'keys out of order',
+      broken(
+        p =>
+          keysOf(getValue(p.shot.layers[0]!, { of: 'line', piece: 'edge' })!).concat().length &&
+          Object.assign(p.shot.layers[0]!, {
+            opacity: {
+              keys: [
+                { frame: 5, value: 1, ease: 'hold' },
+                { frame: 2, value: 1, ease: 'hold' },
+              ],
+            },
+          }),
+      ),
+      /in order/,
+    ],
+    ['an unknown field', broken(p => Object.assign(p.shot, { surprise: true })), /surprise/],
+    ['a take nobody lists', broken(p => Object.assign(p, { takes: [] })), /does not list/],
+    ['a digest that is none', broken(p => Object.assign(p.takes[0]!, { digest: '../../etc' })), /digest/],
+    ['two layers of one id', broken(p => Object.assign(p.shot.layers[1]!, { id: 'layer-0' })), /duplicate/],
+    ['a huge picture', broken(p => Object.assign(p.shot.size, { width: 1e9 })), /width/],
+    ['an unknown shape', broken(p => Object.assign(p.shot.layers[0]!.matte[0]!, { shape: { kind: 'blob' } })), /kind/],
+  ])('refuses %s', (_, data, problem) => {
+    const checked = checkProject(data)
+    expect(checked.ok).toBe(false)
+    expect(!checked.ok && checked.problem).toMatch(problem)
+  })
+
+  it('refuses groups without end and text that is no JSON', () => {
+    let shot = testProject().shot
+    for (let i = 0; i < 12; i++) shot = { ...shot, layers: [testLayer(0, { source: { kind: 'group', shot } })] }
+    expect(checkProject({ ...testProject(), shot })).toMatchObject({
+      ok: false,
+      problem: expect.stringMatching(/deep/),
+    })
+    expect(parseProject('{')).toMatchObject({ ok: false, problem: expect.stringMatching(/not JSON/) })
+  })
+
+  it('survives any JSON at all', () => {
+    fc.assert(fc.property(fc.json(), text => void expect(parseProject(text).ok).toBe(false)))
+  })
+
+  it('migrates step by step', () => {
+    const steps = { 1: (d: object) => ({ ...d, b: 1 }), 2: (d: object) => ({ ...d, c: 2 }) }
+    expect(migrate({ format: 'jolly-ghost-project', version: 1 }, steps, 3)).toEqual({
+      ok: true,
+      value: { format: 'jolly-ghost-project', version: 3, b: 1, c: 2 },
+    })
+    expect(migrate({ format: 'jolly-ghost-project', version: 1 }, {}, 3).ok).toBe(false)
+  })
+})
