@@ -19,6 +19,7 @@ import {
 import { nodeKernels, nodeMedia, startEngine } from '../src/cli/engine'
 import { findProject } from '../src/cli/projects'
 import { planesLength, writePlanes } from '../src/core/render'
+import { tellColour, WRITTEN_COLOUR } from '../src/media/colour'
 import { exportFrame } from '../src/media/export'
 import { CLIPS, type ClipName, RATE } from './acts'
 import { HEIGHT, WIDTH } from './shop'
@@ -64,6 +65,7 @@ async function writeClip(name: ClipName, path: string): Promise<void> {
     codec: 'avc',
     quality: new Quality({ bitrate: 4_300_000 }),
     keyFrameInterval: 1,
+    onEncodedPacket: tellColour(),
   })
   const audio = new AudioSampleSource({ codec: 'aac', quality: new Quality({ bitrate: 128_000 }) })
   output.addVideoTrack(video, { frameRate: RATE })
@@ -94,7 +96,7 @@ async function writeClip(name: ClipName, path: string): Promise<void> {
       codedHeight: HEIGHT,
       timestamp: frame / RATE,
       duration: 1 / RATE,
-      colorSpace: { primaries: 'bt709', transfer: 'bt709', matrix: 'bt709', fullRange: false },
+      colorSpace: WRITTEN_COLOUR,
     })
     await video.add(sample)
     sample.close()

@@ -1,24 +1,7 @@
 // Decoded samples -> pictures in kernel memory.
 import type { VideoSample, VideoSamplePixelFormat } from 'mediabunny'
-import {
-  type Codes,
-  type Kernels,
-  type Matrix,
-  type Picture,
-  type Planes,
-  resample,
-  toCodesPicture,
-  turned,
-} from '../core/render'
-
-function matrixOf(sample: VideoSample): Matrix {
-  const { matrix } = sample.colorSpace
-  if (matrix === 'bt709') return 'bt709'
-  if (matrix === 'smpte170m' || matrix === 'bt470bg') return 'bt601'
-  if ((matrix as string) === 'bt2020-ncl') return 'bt2020'
-  // Unsaid: what cameras and coders mean by it, standard definition or high.
-  return sample.codedHeight < 720 ? 'bt601' : 'bt709'
-}
+import { type Codes, type Kernels, type Picture, type Planes, resample, toCodesPicture, turned } from '../core/render'
+import { type ColourCoding, colourCoding } from './colour'
 
 interface Layout {
   /** Chroma has half the columns, half the rows. */
@@ -62,7 +45,7 @@ function copyPlane(
   }
 }
 
-async function toPlanes(k: Kernels, sample: VideoSample, layout: Layout): Promise<Planes> {
+async function toPlanes(k: Kernels, sample: VideoSample, layout: Layout, colour: ColourCoding): Promise<Planes> {
   const { codedWidth: width, codedHeight: height } = sample
   const data = new Uint8Array(sample.allocationSize())
   const places = await sample.copyTo(data)
@@ -96,8 +79,7 @@ async function toPlanes(k: Kernels, sample: VideoSample, layout: Layout): Promis
     halfColumns: layout.half[0],
     halfRows: layout.half[1],
     centred: false,
-    matrix: matrixOf(sample),
-    fullRange: sample.colorSpace.fullRange ?? false,
+    ...colour,
   }
 }
 
@@ -121,11 +103,13 @@ function instead<P extends Picture>(k: Kernels, old: Picture, make: (old: Pictur
 
 /**
  * A decoded sample as a picture as it is meant to be seen: stored rotation obeyed, pixels square. The caller frees
- * its memory and closes the sample. Throws OutOfMemory.
+ * its memory and closes the sample. `file` is what the file's head says of its colours. Throws OutOfMemory.
  */
-export async function toPicture(k: Kernels, sample: VideoSample): Promise<Picture> {
+export async function toPicture(k: Kernels, sample: VideoSample, file: VideoColorSpaceInit): Promise<Picture> {
   const layout = layoutOf(sample.format)
-  let picture: Picture = layout ? await toPlanes(k, sample, layout) : await toCodes(k, sample)
+  let picture: Picture = layout
+    ? await toPlanes(k, sample, layout, colourCoding(file, sample))
+    : await toCodes(k, sample)
   const { squarePixelWidth: width, squarePixelHeight: height, rotation } = sample
   if (width !== picture.width || height !== picture.height) {
     const fit = { width, height, x: 0, y: 0, scaleX: width / picture.width, scaleY: height / picture.height }

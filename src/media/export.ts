@@ -17,6 +17,7 @@ import { type Codes, type Kernels, planesLength, writePlanes } from '../core/ren
 import type { Shot, Size } from '../core/shot'
 import { mixdown, soundParts } from '../core/sound'
 import { frameToSample, frameToSeconds, type Span, spanLength } from '../core/time'
+import { tellColour, WRITTEN_COLOUR } from './colour'
 import type { FrameStore } from './frames'
 import { paintPlan } from './paint'
 import { MediaProblem } from './problem'
@@ -101,14 +102,13 @@ function toSample(
   writePlanes(k, source, planes)
   if (source !== picture) k.free(source.ptr)
   const data = k.bytes(planes, planesLength(size.width, size.height)).slice()
-  const colorSpace = { primaries: 'bt709', transfer: 'bt709', matrix: 'bt709', fullRange: false } as const
   return new VideoSample(data, {
     format: 'I420',
     codedWidth: size.width,
     codedHeight: size.height,
     timestamp,
     duration,
-    colorSpace,
+    colorSpace: WRITTEN_COLOUR,
   })
 }
 
@@ -146,7 +146,12 @@ export async function exportShot(options: ExportOptions, target: Target, work: E
     format: format === 'mp4' ? new Mp4OutputFormat({ fastStart: 'reserve' }) : new WebMOutputFormat(),
     target,
   })
-  const video = new VideoSampleSource({ codec: codecs.video, quality, keyFrameInterval: 1 })
+  const video = new VideoSampleSource({
+    codec: codecs.video,
+    quality,
+    keyFrameInterval: 1,
+    onEncodedPacket: tellColour(),
+  })
   const frameCount = spanLength(span)
   output.addVideoTrack(video, { frameRate: shot.rate.num / shot.rate.den, maximumPacketCount: frameCount + 16 })
   const audio =

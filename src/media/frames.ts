@@ -72,7 +72,8 @@ export function frameStore(k: Kernels, limit: number): FrameStore {
   }
 
   async function take(sample: VideoSample, digest: string): Promise<Held> {
-    const make = () => toPicture(k, sample)
+    const { colour } = takes.get(digest)!.media
+    const make = () => toPicture(k, sample, colour)
     evict(sample.codedWidth * sample.codedHeight * 2)
     const picture = await make().catch(error => {
       if (!(error instanceof OutOfMemory)) throw error

@@ -17,7 +17,12 @@ export interface OpenMedia {
   input: Input
   video: InputVideoTrack
   sound: InputAudioTrack | null
+  /** What the file's head says of its colours; empty where it says nothing. */
+  colour: VideoColorSpaceInit
 }
+
+/** Seconds that a file may lack of what its head promises. */
+const CUT_SHORT = 0.1
 
 /** What every environment can hand over; a terminal opens files by path instead. */
 export const blobSource = (blob: Blob): Source => new BlobSource(blob, { maxCacheSize: 16 * 1024 * 1024 })
@@ -43,7 +48,8 @@ export async function openMedia(source: Source, name: string): Promise<OpenMedia
       )
     }
     const sound = await input.getPrimaryAudioTrack()
-    return { name, input, video, sound: sound && (await sound.canDecode()) ? sound : null }
+    const colour = await video.getColorSpace()
+    return { name, input, video, sound: sound && (await sound.canDecode()) ? sound : null, colour }
   } catch (error) {
     input.dispose()
     if (error instanceof MediaProblem) throw error
@@ -67,6 +73,12 @@ export async function describeTake(media: OpenMedia, type: string, bytes: number
     if (!first) throw new MediaProblem(`“${name}” has a video track without a single frame.`)
     const size = await shownSize(video)
     if (size.width < 1 || size.height < 1) throw new MediaProblem(`“${name}” has a picture without a size.`)
+    const last = await packets.getPacket(Number.POSITIVE_INFINITY)
+    const promised = await media.input.getDurationFromMetadata()
+    const held = await media.input.computeDuration()
+    if (!last || (promised !== null && promised - held > CUT_SHORT)) {
+      throw new MediaProblem(`“${name}” is cut short: its end is missing. Copy it again from where it was made.`)
+    }
     const { packetCount, averagePacketRate } = await video.computePacketStats(300)
     const seconds = await video.computeDuration()
     const soundSeconds = sound ? await sound.computeDuration() : 0

@@ -81,6 +81,8 @@ async function walk(chunks: Chunks, choose: (name: string) => Entry['data'] | nu
     if (!data) return
     open++
     file.ondata = (error, chunk, last) => {
+      // What `data` throws comes back here as the unpacker's own error.
+      if (error instanceof Refusal) throw error
       if (error) throw new Refusal('It is damaged: one of its entries cannot be unpacked. Copy it again.')
       data(chunk, last)
       if (last) open--

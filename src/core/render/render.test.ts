@@ -1,0 +1,268 @@
+// The renderer against a plain one that composites every pixel in float, and against what must hold for any input.
+import fc from 'fast-check'
+import { beforeAll, describe, expect, it } from 'vitest'
+import { decode, encode, noise, putBytes, testKernels } from '../../testing/kernels'
+import type { Plan, PlannedLayer, PlannedPiece } from '../plan'
+import {
+  arena,
+  type Codes,
+  type Kernels,
+  loadKernels,
+  OutOfMemory,
+  type Picture,
+  type Planes,
+  renderFrame,
+  resample,
+  toCodesPicture,
+} from '.'
+
+let k: Kernels
+beforeAll(async () => {
+  k = await testKernels()
+})
+
+function codes(width: number, height: number, seed: number, opaque = true): Codes {
+  const data = noise(width * height * 4, 256, seed).map((v, i) => (i % 4 === 3 && opaque ? 255 : v))
+  return { kind: 'codes', width, height, ptr: putBytes(k, data), opaque }
+}
+
+const layer = (id: string, changes: Partial<PlannedLayer> = {}): PlannedLayer => ({
+  id,
+  picture: { kind: 'take', digest: id, seconds: 0 },
+  place: { x: 0, y: 0, scale: 1 },
+  opacity: 1,
+  matte: [],
+  ...changes,
+})
+
+const edge = (x: number, feather = 0): PlannedPiece => ({
+  shape: { kind: 'edge', x, y: 0, nx: 1, ny: 0 },
+  join: 'add',
+  inverted: false,
+  strength: 1,
+  grow: 0,
+  inside: feather,
+  outside: feather,
+})
+
+function render(plan: Plan, pictures: Record<string, Picture>): Uint8Array {
+  const made = renderFrame(k, plan, n => pictures[n.digest] ?? null)
+  const out = k.bytes(made.ptr, made.width * made.height * 4).slice()
+  k.free(made.ptr)
+  return out
+}
+
+const bytesOf = (p: Codes): Uint8Array => k.bytes(p.ptr, p.width * p.height * 4)
+
+describe('an untouched opaque pixel', () => {
+  it.each([
+    [64, 36],
+    [33, 17],
+    [1, 1],
+  ])('leaves exactly as it came, at %s x %s', (width, height) => {
+    const picture = codes(width, height, 5)
+    const plan = { size: { width, height }, backdrop: '#000000', layers: [layer('a')] }
+    expect(render(plan, { a: picture })).toEqual(bytesOf(picture).slice())
+  })
+
+  it('leaves exactly on either side of a split, whatever mixes between', () => {
+    const [a, b] = [codes(64, 8, 1), codes(64, 8, 2)]
+    const plan = {
+      size: { width: 64, height: 8 },
+      backdrop: '#000000',
+      layers: [layer('a', { matte: [edge(32, 6)] }), layer('b')],
+    }
+    const got = render(plan, { a, b })
+    for (let y = 0; y < 8; y++) {
+      const row = (bytes: Uint8Array, from: number, to: number) => [
+        ...bytes.subarray((y * 64 + from) * 4, (y * 64 + to) * 4),
+      ]
+      expect(row(got, 0, 25)).toEqual(row(bytesOf(b), 0, 25))
+      expect(row(got, 39, 64)).toEqual(row(bytesOf(a), 39, 64))
+    }
+  })
+})
+
+/** One channel of one pixel, composited the plain way. */
+function plainly(layers: { rgba: Uint8Array; cover: number; opacity: number }[], at: number, channel: number): number {
+  let out = 0
+  for (const { rgba, cover, opacity } of [...layers].reverse()) {
+    const a = (rgba[at * 4 + 3]! / 255) * cover * opacity
+    out = decode(rgba[at * 4 + channel]!) * a + out * (1 - a)
+  }
+  return encode(out)
+}
+
+it('composites any stack like the plain way does, to the rounding of a code', () => {
+  const [width, height] = [24, 3]
+  const pictures = { a: codes(width, height, 11), b: codes(width, height, 12, false), c: codes(width, height, 13) }
+  const anyLayer = fc.record({
+    id: fc.constantFrom('a', 'b', 'c'),
+    opacity: fc.constantFrom(1, 1, 0.4),
+    cut: fc.option(fc.integer({ min: -3, max: 27 })),
+  })
+  fc.assert(
+    fc.property(fc.array(anyLayer, { maxLength: 5 }), stack => {
+      const layers = stack.map(l =>
+        layer(l.id, { opacity: l.opacity, matte: l.cut === null ? [] : [edge(l.cut + 0.5)] }),
+      )
+      const got = render({ size: { width, height }, backdrop: '#000000', layers }, pictures)
+      for (let at = 0; at < width * height; at++) {
+        const x = at % width
+        const plain = stack.map(l => ({
+          rgba: bytesOf(pictures[l.id as 'a']),
+          opacity: l.opacity,
+          cover: l.cut === null ? 1 : Math.max(0, Math.min(1, x - l.cut + 0.5)),
+        }))
+        for (let c = 0; c < 3; c++) expect(Math.abs(got[at * 4 + c]! - plainly(plain, at, c))).toBeLessThan(0.52)
+      }
+    }),
+    { numRuns: 60 },
+  )
+})
+
+describe('groups', () => {
+  it('show what their layers would show without them, soft edges and all', () => {
+    const pictures = { a: codes(32, 4, 21), b: codes(32, 4, 22), c: codes(32, 4, 23) }
+    const size = { width: 32, height: 4 }
+    const inner = [layer('a', { matte: [edge(9, 5)] }), layer('b', { matte: [edge(20, 3)], opacity: 0.6 })]
+    const flat = render({ size, backdrop: '#203040', layers: [...inner, layer('c')] }, pictures)
+    const group = layer('g', { picture: { kind: 'group', plan: { size, backdrop: null, layers: inner } } })
+    expect(render({ size, backdrop: '#203040', layers: [group, layer('c')] }, pictures)).toEqual(flat)
+  })
+})
+
+describe('places', () => {
+  it('leave what lies outside a picture open, its border shared exactly', () => {
+    const white: Codes = { kind: 'codes', width: 4, height: 4, ptr: putBytes(k, Array(64).fill(255)), opaque: true }
+    const plan = {
+      size: { width: 12, height: 6 },
+      backdrop: null,
+      layers: [layer('a', { place: { x: 2.5, y: 1, scale: 1 } })],
+    }
+    const got = render(plan, { a: white })
+    const alphas = Array.from({ length: 12 }, (_, x) => got[(2 * 12 + x) * 4 + 3])
+    expect(alphas).toEqual([0, 0, 128, 255, 255, 255, 128, 0, 0, 0, 0, 0])
+  })
+
+  it('missing pictures leave their layer out', () => {
+    const plan = { size: { width: 2, height: 1 }, backdrop: '#102030', layers: [layer('gone')] }
+    expect([...render(plan, {})]).toEqual([16, 32, 48, 255, 16, 32, 48, 255])
+  })
+})
+
+describe('resampling', () => {
+  it('keeps one colour one colour, at any size', () => {
+    const picture: Codes = {
+      kind: 'codes',
+      width: 9,
+      height: 7,
+      ptr: putBytes(
+        k,
+        Array.from({ length: 252 }, (_, i) => [200, 100, 50, 255][i % 4]!),
+      ),
+      opaque: true,
+    }
+    for (const scale of [0.13, 0.5, 0.99, 1.7, 6]) {
+      const [width, height] = [Math.max(1, Math.round(9 * scale)), Math.max(1, Math.round(7 * scale))]
+      const out = resample(k, picture, { width, height, x: 0, y: 0, scaleX: scale, scaleY: scale })
+      expect(new Set(k.ints(out.ptr, width * height))).toEqual(new Set([k.ints(picture.ptr, 1)[0]]))
+    }
+  })
+
+  it('reduces by true area in linear light', () => {
+    const picture: Codes = {
+      kind: 'codes',
+      width: 2,
+      height: 2,
+      ptr: putBytes(k, [255, 255, 255, 255, 0, 0, 0, 255, 0, 0, 0, 255, 0, 0, 0, 255]),
+      opaque: true,
+    }
+    const out = resample(k, picture, { width: 1, height: 1, x: 0, y: 0, scaleX: 0.5, scaleY: 0.5 })
+    expect(k.bytes(out.ptr, 1)[0]).toBe(Math.round(encode(0.25)))
+  })
+})
+
+it('reads planes of every layout into the same colour', () => {
+  const [y, u, v] = [120, 100, 160]
+  const seen = new Set<string>()
+  for (const [halfColumns, halfRows] of [
+    [1, 1],
+    [1, 0],
+    [0, 0],
+  ] as const) {
+    for (const [width, height] of [
+      [8, 6],
+      [5, 3],
+    ] as const) {
+      const cw = (width + halfColumns) >> halfColumns
+      const ch = (height + halfRows) >> halfRows
+      const ptr = k.alloc(width * height + 2 * cw * ch + 64)
+      k.bytes(ptr, width * height).fill(y)
+      k.bytes(ptr + width * height, cw * ch).fill(u)
+      k.bytes(ptr + width * height + cw * ch, cw * ch).fill(v)
+      const offsets = [0, width * height, width * height + cw * ch] as const
+      const planes: Planes = {
+        kind: 'planes',
+        width,
+        height,
+        ptr,
+        offsets,
+        strides: [width, cw, cw],
+        halfColumns,
+        halfRows,
+        centred: false,
+        matrix: 'bt709',
+        fullRange: false,
+      }
+      const out = toCodesPicture(k, planes)
+      for (const pixel of k.ints(out.ptr, width * height)) seen.add(String(pixel))
+    }
+  }
+  expect(seen.size).toBe(1)
+})
+
+describe('memory', () => {
+  it('reserves what fits, apart from each other, and takes all of it back', () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: -5, max: 3000 }), { maxLength: 60 }), steps => {
+        const heap = arena(1024, 65536)
+        const whole = heap.largestFree()
+        const held = new Map<number, number>()
+        for (const step of steps) {
+          const oldest = held.keys().next().value
+          if (step < 0 && oldest !== undefined) {
+            heap.free(oldest)
+            held.delete(oldest)
+          } else if (step >= 0) {
+            let at: number
+            try {
+              at = heap.alloc(step)
+            } catch (error) {
+              expect(error).toBeInstanceOf(OutOfMemory)
+              continue
+            }
+            for (const [other, size] of held) expect(at + step <= other || other + size <= at).toBe(true)
+            expect(at % 16).toBe(0)
+            expect(at + step).toBeLessThanOrEqual(65536)
+            held.set(at, step)
+          }
+        }
+        for (const at of held.keys()) heap.free(at)
+        expect(heap.largestFree()).toBe(whole)
+        expect(() => heap.free(4)).toThrow()
+      }),
+    )
+  })
+
+  it('is given back after every frame', async () => {
+    const { readFile } = await import('node:fs/promises')
+    const module = await WebAssembly.compile(await readFile(new URL('../../../build/kernels.wasm', import.meta.url)))
+    const own = await loadKernels(module, 16 << 20)
+    const before = own.largestFree()
+    const layers = [layer('x', { picture: { kind: 'colour', colour: '#ff0000' }, matte: [edge(5, 2)], opacity: 0.5 })]
+    for (let i = 0; i < 50; i++)
+      own.free(renderFrame(own, { size: { width: 64, height: 64 }, backdrop: null, layers }, () => null).ptr)
+    expect(own.largestFree()).toBe(before)
+  })
+})

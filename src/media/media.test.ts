@@ -1,0 +1,182 @@
+// Real files through real decoders.
+import { BlobSource, type Input } from 'mediabunny'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { type Kernels, type Picture, toCodesPicture } from '../core/render'
+import { makeClip, steady } from '../testing/clips'
+import { testKernels } from '../testing/kernels'
+import { Dropped, type FrameStore, frameStore } from './frames'
+import { describeTake, openMedia } from './open'
+import { soundStore } from './sound'
+
+let k: Kernels
+beforeAll(async () => {
+  k = await testKernels()
+})
+const opened: Input[] = []
+afterAll(() => {
+  for (const input of opened) input.dispose()
+})
+
+async function open(bytes: Uint8Array<ArrayBuffer>, name = 'clip.mp4') {
+  const media = await openMedia(new BlobSource(new Blob([bytes])), name)
+  opened.push(media.input)
+  return media
+}
+
+async function storeOf(bytes: Uint8Array<ArrayBuffer>, limit = 64 << 20): Promise<FrameStore> {
+  const store = frameStore(k, limit)
+  store.add('x', await open(bytes))
+  return store
+}
+
+/** Red, green and blue in the middle of a picture. */
+function middle(picture: Picture): number[] {
+  const out = toCodesPicture(k, picture)
+  const at = ((picture.height >> 1) * picture.width + (picture.width >> 1)) * 4
+  const rgb = [...k.bytes(out.ptr + at, 3)]
+  k.free(out.ptr)
+  return rgb
+}
+
+/** Frames whose grey tells their number. */
+const counted = (frame: number) => [20 + frame * 5, 128, 128] as const
+const numberOf = (picture: Picture): number => Math.round(((middle(picture)[0]! * 219) / 255 + 16 - 20) / 5)
+
+async function seen(store: FrameStore, seconds: number): Promise<number> {
+  const picture = await store.get('x', seconds)
+  store.release(picture)
+  return numberOf(picture)
+}
+
+describe('the frame at a moment', () => {
+  it('is the last that has begun, in any order of asking', async () => {
+    const store = await storeOf(await makeClip({ width: 64, height: 48, times: steady(40, 30), colour: counted }))
+    for (const frame of [0, 1, 2, 3, 39, 38, 37, 12, 11, 30, 5]) {
+      expect(await seen(store, frame / 30)).toBe(frame)
+      expect(await seen(store, (frame + 0.9) / 30)).toBe(frame)
+    }
+    expect(await seen(store, -1)).toBe(0)
+    expect(await seen(store, 99)).toBe(39)
+  })
+
+  it('is right where the rate varies, and where times are rounded to milliseconds', async () => {
+    const uneven = [0, 0.04, 0.05, 0.2, 0.21, 0.5, 0.9]
+    const store = await storeOf(await makeClip({ width: 64, height: 48, times: uneven, colour: counted }))
+    for (const [t, frame] of [
+      [0.03, 0],
+      [0.045, 1],
+      [0.06, 2],
+      [0.199, 3],
+      [0.3, 4],
+      [0.6, 5],
+      [0.19, 2],
+    ] as const) {
+      expect(await seen(store, t)).toBe(frame)
+    }
+    const rounded = await storeOf(
+      await makeClip({ width: 64, height: 48, times: steady(30, 30000 / 1001), colour: counted, format: 'mkv' }),
+    )
+    for (let frame = 0; frame < 30; frame++) expect(await seen(rounded, (frame * 1001) / 30000)).toBe(frame)
+  })
+
+  it('stays within its memory, with nothing in use given up', async () => {
+    const clip = await makeClip({ width: 64, height: 48, times: steady(40, 30), colour: counted })
+    const store = await storeOf(clip, 40_000)
+    const held = await store.get('x', 0)
+    for (let frame = 0; frame < 40; frame++) {
+      await seen(store, frame / 30)
+      expect(store.used()).toBeLessThan(60_000)
+    }
+    expect(numberOf(held)).toBe(0)
+  })
+
+  it('is dropped when it is no longer wanted', async () => {
+    const store = await storeOf(await makeClip({ width: 64, height: 48, times: steady(40, 30), colour: counted }))
+    await expect(store.get('x', 1, () => false)).rejects.toBeInstanceOf(Dropped)
+    expect(await seen(store, 1)).toBe(30)
+  })
+})
+
+describe('colours', () => {
+  const red = { bt709: [63, 102, 240], smpte170m: [81, 90, 240] } as const
+  it.each([
+    ['bt709', false, red.bt709],
+    ['smpte170m', false, red.smpte170m],
+    ['bt709', true, [54, 99, 255]],
+    ['smpte170m', true, [76, 85, 255]],
+  ] as const)('of %s, full range %s, come out as they went in', async (matrix, fullRange, codes) => {
+    const clip = await makeClip({ width: 64, height: 48, times: steady(3, 25), colour: () => codes, matrix, fullRange })
+    const store = await storeOf(clip)
+    const [r, g, b] = middle(await store.get('x', 0)) as [number, number, number]
+    expect(r).toBeGreaterThan(250)
+    expect(g).toBeLessThan(5)
+    expect(b).toBeLessThan(5)
+  })
+})
+
+describe('a take', () => {
+  it('with stored rotation and odd sides is shown upright', async () => {
+    const clip = await makeClip({
+      width: 62,
+      height: 34,
+      times: steady(3, 25),
+      colour: () => [120, 128, 128],
+      rotation: 90,
+    })
+    const media = await open(clip)
+    expect(await describeTake(media, 'video/mp4', clip.length)).toMatchObject({
+      size: { width: 34, height: 62 },
+      rate: { num: 25, den: 1 },
+      seconds: 0.12,
+      sound: null,
+    })
+    const store = await storeOf(clip)
+    expect(await store.get('x', 0)).toMatchObject({ kind: 'codes', width: 34, height: 62 })
+    const odd = await storeOf(
+      await makeClip({ width: 33, height: 17, times: steady(3, 25), colour: () => [120, 128, 128], format: 'webm' }),
+    )
+    expect(await odd.get('x', 0)).toMatchObject({ width: 33, height: 17 })
+  })
+
+  it.each([
+    ['no media', new TextEncoder().encode('not a film at all, just words'.repeat(50)), /“bad” is not a video/],
+    ['nothing', new Uint8Array(), /“bad”/],
+  ])('that is %s is refused with a sentence', async (_, bytes, problem) => {
+    await expect(openMedia(new BlobSource(new Blob([bytes])), 'bad')).rejects.toThrow(problem)
+  })
+
+  it('that is cut short is refused, or read as far as it goes', async () => {
+    const clip = await makeClip({ width: 64, height: 48, times: steady(40, 30), colour: counted })
+    for (const share of [0.02, 0.3, 0.6, 0.9]) {
+      const cut = clip.slice(0, Math.floor(clip.length * share))
+      await expect(open(cut, 'cut.mp4').then(m => describeTake(m, 'video/mp4', cut.length))).rejects.toThrow(
+        /“cut\.mp4”/,
+      )
+    }
+  })
+})
+
+it('hears a take at 48 kHz in step, whatever its rate', async () => {
+  const rate = 44_100
+  const samples = new Float32Array(rate)
+  // A click in the middle of silence.
+  for (let i = 0; i < 200; i++) samples[rate / 2 + i] = Math.sin(i / 3)
+  const clip = await makeClip({
+    width: 64,
+    height: 48,
+    times: steady(25, 25),
+    colour: counted,
+    format: 'mkv',
+    sound: { rate, samples },
+  })
+  const sounds = soundStore()
+  sounds.add('x', await open(clip))
+  const [left, right] = await sounds.read('x', -1000, 50_000)
+  const first = left.findIndex(v => Math.abs(v) > 0.2)
+  expect(Math.abs(first - 25_000)).toBeLessThan(48)
+  expect(right[first]).toBe(left[first])
+  expect(left.subarray(0, 24_000).every(v => Math.abs(v) < 0.01)).toBe(true)
+  // Asked in other pieces, the same.
+  const [again] = await sounds.read('x', 23_900, 300)
+  expect(again.subarray(0, 300)).toEqual(left.subarray(24_900, 25_200))
+})
