@@ -20,7 +20,7 @@ import { nodeKernels, nodeMedia, startEngine } from '../src/cli/engine'
 import { findProject } from '../src/cli/projects'
 import { planesLength, writePlanes } from '../src/core/render'
 import { tellColour, WRITTEN_COLOUR } from '../src/media/colour'
-import { exportFrame } from '../src/media/export'
+import { exportFrame, PRIMING } from '../src/media/export'
 import { CLIPS, type ClipName, RATE } from './acts'
 import { HEIGHT, WIDTH } from './shop'
 import { demoShots } from './shots'
@@ -71,7 +71,10 @@ async function writeClip(name: ClipName, path: string): Promise<void> {
   output.addVideoTrack(video, { frameRate: RATE })
   output.addAudioTrack(audio)
   await output.start()
-  const [left, right] = clipSound(clip.frames / RATE, clip.line, clip.seed)
+  const [left, right] = clipSound(clip.frames / RATE, clip.line, clip.seed).map(side => side.subarray(PRIMING.aac)) as [
+    Float32Array,
+    Float32Array,
+  ]
   const both = new Float32Array(left.length * 2)
   both.set(left)
   both.set(right, left.length)

@@ -50,6 +50,12 @@ export class Cancelled extends Error {
   override name = 'Cancelled'
 }
 
+/**
+ * Samples of silence with which a coder begins and which players do not know to leave out: so much of the sound is
+ * left out instead, and the rest is in step.
+ */
+export const PRIMING = { aac: 1024, opus: 0 } as const
+
 const CODECS = {
   mp4: { video: 'avc', audio: 'aac' },
   webm: { video: 'vp9', audio: 'opus' },
@@ -158,11 +164,12 @@ export async function exportShot(options: ExportOptions, target: Target, work: E
     parts.length > 0 ? new AudioSampleSource({ codec: codecs.audio, quality: new Quality({ bitrate: 192_000 }) }) : null
   if (audio) output.addAudioTrack(audio, { maximumPacketCount: Math.ceil((lastSample - firstSample) / 480) + 64 })
   const planes = k.alloc(planesLength(size.width, size.height))
-  let heard = firstSample
+  const begin = firstSample + PRIMING[codecs.audio]
+  let heard = begin
   const soundUpTo = async (sample: number) => {
     if (!audio || heard >= sample) return
     const mix = await mixdown(parts, heard, sample - heard, work.sounds.read)
-    const out = soundSample(mix, (heard - firstSample) / SAMPLE_RATE)
+    const out = soundSample(mix, (heard - begin) / SAMPLE_RATE)
     heard = sample
     await audio.add(out)
     out.close()

@@ -12,13 +12,26 @@ export async function saveWithMedia(project: Project, media: readonly { digest: 
   const db = await database()
   const change = db.transaction(['projects', 'media'], 'readwrite')
   const files = change.objectStore('media')
-  await Promise.all([
+  const writes = [
     ...media.map(async ({ digest, blob }) => {
       if (!(await files.getKey(digest))) await files.put(blob, digest)
     }),
     change.objectStore('projects').put({ id: project.id, project, savedAt: Date.now() }),
-    change.done,
-  ])
+  ]
+  try {
+    await Promise.all(writes)
+  } catch (error) {
+    // Not every failed write ends its transaction: what it did besides must not stay.
+    await Promise.allSettled(writes)
+    change.done.catch(() => {})
+    try {
+      change.abort()
+    } catch {
+      // It has ended itself.
+    }
+    throw error
+  }
+  await change.done
 }
 
 /** The project, or null if there is none of that id; validated, since an older version may have written it. */

@@ -1,0 +1,78 @@
+// The generator tells the truth about the clips that are shipped.
+import { beforeAll, expect, it } from 'vitest'
+import { nodeMedia } from '../src/cli/engine'
+import { type Kernels, toCodesPicture } from '../src/core/render'
+import { frameStore } from '../src/media/frames'
+import { demoClip } from '../src/testing/clips'
+import { testKernels } from '../src/testing/kernels'
+import type { ClipName } from './acts'
+import { footageFrame } from './footage'
+
+let k: Kernels
+beforeAll(async () => {
+  nodeMedia()
+  k = await testKernels()
+})
+
+const NAMES: readonly ClipName[] = ['empty-shop', 'clockmaker-left', 'clockmaker-right']
+
+async function decoded(name: ClipName, frame: number): Promise<Uint8Array> {
+  const store = frameStore(k, 32 << 20)
+  store.add(name, await demoClip(name))
+  const codes = toCodesPicture(k, await store.get(name, frame / 30))
+  const bytes = k.bytes(codes.ptr, 1280 * 720 * 4).slice()
+  k.free(codes.ptr)
+  await store.close()
+  return bytes
+}
+
+/** Mean difference where `where` allows it. */
+function difference(a: ArrayLike<number>, b: ArrayLike<number>, where: (i: number) => boolean): number {
+  let sum = 0
+  let n = 0
+  for (let i = 0; i < 1280 * 720; i += 3) {
+    if (!where(i)) continue
+    for (let c = 0; c < 3; c++) sum += Math.abs(a[i * 4 + c]! - b[i * 4 + c]!)
+    n += 3
+  }
+  return sum / Math.max(1, n)
+}
+
+it.each(NAMES)('%s is what the generator makes, noise apart', async name => {
+  expect(difference(await decoded(name, 75), footageFrame(name, 75).pixels, () => true)).toBeLessThan(2.2)
+})
+
+it('its matte covers all that differs from the empty shop, its shadow all that is darker', () => {
+  const shop = footageFrame('empty-shop', 75)
+  const act = footageFrame('clockmaker-left', 75)
+  const clear = (i: number) => act.matte[i]! === 0 && act.shadow[i]! < 0.004
+  // Second hands differ from clip to clip: the wall of clocks is left out.
+  const below = (i: number) => i > 240 * 1280
+  expect(difference(act.pixels, shop.pixels, i => clear(i) && below(i))).toBeLessThan(2.5)
+  expect(difference(act.pixels, shop.pixels, i => act.matte[i]! > 0.99)).toBeGreaterThan(15)
+  const cover = act.matte.reduce((s, v) => s + v, 0) / act.matte.length
+  expect(cover).toBeGreaterThan(0.04)
+  expect(cover).toBeLessThan(0.12)
+})
+
+it('the right act is darker and warmer by the exposure that is told', () => {
+  const shop = footageFrame('empty-shop', 20)
+  const right = footageFrame('clockmaker-right', 20)
+  const mean = (pixels: Uint8ClampedArray, c: number) => {
+    let sum = 0
+    let n = 0
+    for (let i = 300 * 1280; i < 480 * 1280; i += 5) {
+      if (i % 1280 > 500 || right.shadow[i]! > 0.002 || right.matte[i]! > 0) continue
+      sum += (pixels[i * 4 + c]! / 255) ** 2.2
+      n++
+    }
+    return sum / n
+  }
+  for (const c of [0, 1, 2]) expect(mean(right.pixels, c) / mean(shop.pixels, c)).toBeCloseTo(right.exposure[c]!, 1)
+  expect(right.exposure[0] - right.exposure[2]).toBeGreaterThan(0.05)
+})
+
+it('no two frames share their noise', () => {
+  const [a, b] = [footageFrame('empty-shop', 3), footageFrame('empty-shop', 4)]
+  expect(difference(a.pixels, b.pixels, () => true)).toBeGreaterThan(0.5)
+})

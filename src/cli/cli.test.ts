@@ -1,0 +1,92 @@
+// The terminal program as it is called.
+import { execFile } from 'node:child_process'
+import { readdir, readFile, stat, writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { promisify } from 'node:util'
+import { decode } from 'fast-png'
+import { zipSync } from 'fflate'
+import { beforeAll, describe, expect, it } from 'vitest'
+import { exportFrame } from '../media/export'
+import { temporaryFolder } from '../testing/clips'
+import { startEngine } from './engine'
+import { findProject } from './projects'
+
+const root = fileURLToPath(new URL('../../', import.meta.url))
+let folder: string
+beforeAll(async () => {
+  folder = await temporaryFolder()
+})
+
+async function ghost(...args: string[]): Promise<{ out: string; err: string; code: number }> {
+  try {
+    const { stdout, stderr } = await promisify(execFile)(process.execPath, [join(root, 'bin/ghost.mjs'), ...args])
+    return { out: stdout, err: stderr, code: 0 }
+  } catch (error) {
+    const { stdout, stderr, code } = error as { stdout: string; stderr: string; code: number }
+    return { out: stdout, err: stderr, code }
+  }
+}
+
+describe('ghost', () => {
+  it('tells what a project and a media file are', async () => {
+    const project = JSON.parse((await ghost('info', 'two-at-the-counter', '--json')).out)
+    expect(project).toMatchObject({ kind: 'project', shot: { name: 'Two at the counter', length: 184 } })
+    const clip = await ghost('info', join(root, 'demo/clips/clockmaker-left.mp4'))
+    expect(clip.out).toMatch(/1280×720, 30 fps, 6\.13 s/)
+  })
+
+  it('writes frames that are the core’s own, bit for bit', async () => {
+    const frames = join(folder, 'frames')
+    expect((await ghost('render', 'two-at-the-counter', '--out', frames, '--frames', '75-76')).code).toBe(0)
+    expect(await readdir(frames)).toEqual(['000075.png', '000076.png'])
+    const found = await findProject('two-at-the-counter')
+    const { k, frames: store } = await startEngine(found)
+    const own = await exportFrame(k, store, found.project.shot, 76, 1)
+    const png = decode(await readFile(join(frames, '000076.png')))
+    const rgba = k.bytes(own.ptr, 1280 * 720 * 4)
+    const same = png.data.every((v, i) => v === rgba[Math.floor(i / 3) * 4 + (i % 3)])
+    expect(same).toBe(true)
+  })
+
+  it('writes a film with a line that tells how far it is', async () => {
+    const out = join(folder, 'x.webm')
+    const { err, code } = await ghost(
+      'render',
+      'two-at-the-counter',
+      '--out',
+      out,
+      '--frames',
+      '0-9',
+      '--scale',
+      '0.25',
+    )
+    expect(code).toBe(0)
+    expect(err).toMatch(/10 of 10 frames/)
+    expect(JSON.parse((await ghost('info', out, '--json')).out)).toMatchObject({ size: { width: 320, height: 180 } })
+  })
+
+  it.each([
+    [['render', 'nobody', '--out', 'x.mp4'], /no file or demo shot “nobody”/],
+    [['render', 'two-at-the-counter'], /where to write/],
+    [['render', 'two-at-the-counter', '--out', 'x.avi'], /cannot be written/],
+    [['render', 'two-at-the-counter', '--out', 'x.mp4', '--frames', '5-500'], /frames 0 to 183/],
+    [['render', 'two-at-the-counter', '--out', 'x.mp4', '--scale', 'nan'], /scale/],
+    [['dance', 'x'], /not a command/],
+    [['info', '--sideways', 'x'], /sideways/],
+  ])('answers %j with a sentence', async (args, said) => {
+    const { err, code } = await ghost(...args)
+    expect(code).toBe(2)
+    expect(err).toMatch(said)
+    expect(err).not.toMatch(/ at .*\.ts:/)
+  })
+
+  it('refuses a hostile project file and leaves nothing behind', async () => {
+    const path = join(folder, 'bad.zip')
+    await writeFile(path, zipSync({ 'project.json': new Uint8Array([123]), '../x': new Uint8Array([1]) }))
+    const { err, code } = await ghost('info', path)
+    expect(code).toBe(2)
+    expect(err).toMatch(/cannot be opened.*\.\.\/x/)
+    await expect(stat(join(folder, '..', 'x'))).rejects.toThrow()
+  })
+})
