@@ -9,6 +9,8 @@ const WAIT = 300
 /** Begins saving the open project; `onProblem` is told once a change cannot be saved. Returns how to end it. */
 export function startAutosave(onProblem: (sentence: string) => void): () => Promise<void> {
   let saved: Project | null = projectOf(store.getState())
+  // What could not be saved is tried again with the next change, not over and over.
+  let refused: Project | null = null
   let timer: ReturnType<typeof setTimeout> | null = null
   let running: Promise<void> = Promise.resolve()
 
@@ -20,6 +22,7 @@ export function startAutosave(onProblem: (sentence: string) => void): () => Prom
       saved = project
       store.dispatch(savingSet('saved'))
     } catch (error) {
+      refused = project
       store.dispatch(savingSet('failed'))
       onProblem(storageProblem(error))
     }
@@ -32,7 +35,7 @@ export function startAutosave(onProblem: (sentence: string) => void): () => Prom
   }
   const unsubscribe = store.subscribe(() => {
     const project = projectOf(store.getState())
-    if (!project || project === saved || timer || store.getState().view.readOnly) return
+    if (!project || project === saved || project === refused || timer || store.getState().view.readOnly) return
     timer = setTimeout(flush, WAIT)
     store.dispatch(savingSet('waiting'))
   })

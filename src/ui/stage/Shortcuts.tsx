@@ -27,7 +27,7 @@ function Shortcut({ command }: { command: Command }) {
       event.preventDefault()
       command.run(engine)
     },
-    { keyup: play, keydown: !play, delimiter: ',', useKey: false },
+    { keyup: play, keydown: !play, enableOnFormTags: true },
     [engine, command],
   )
   return null

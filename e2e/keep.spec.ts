@@ -1,0 +1,161 @@
+// Work is kept, moves between browsers, and is not spoilt by what comes in.
+import { readFileSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { AxeBuilder } from '@axe-core/playwright'
+import { expect, type Page, test } from '@playwright/test'
+import { strToU8, zipSync } from 'fflate'
+import { clip, folder, ghost, terminalFrame } from './fixtures/terminal'
+import { goTo, NAME, openDemo, ready, saved, stagePixels, type, unlike } from './fixtures/workbench'
+
+const problem = (page: Page) => page.locator('[data-sonner-toast]')
+
+test('the first page shows the demo shot with its picture', async ({ page }) => {
+  await page.goto('/')
+  const card = page.getByRole('region', { name: 'Demo shots' }).getByRole('button', { name: `Open ${NAME}` })
+  await expect(card).toContainText('1280×720 · 30 fps')
+  await expect
+    .poll(() => card.locator('img').evaluate(img => (img as HTMLImageElement).naturalWidth))
+    .toBeGreaterThan(300)
+})
+
+test('a tab closed a second after a change loses nothing', async ({ context, page }) => {
+  await openDemo(page)
+  await type(page, 'Across', 700)
+  await page.waitForTimeout(1000)
+  await page.close({ runBeforeUnload: false })
+  const again = await context.newPage()
+  await again.goto('/')
+  await again
+    .getByRole('region', { name: 'Shots on this machine' })
+    .getByRole('button', { name: `Open ${NAME}` })
+    .click()
+  await ready(again)
+  await expect(again.getByRole('textbox', { name: 'Across', exact: true })).toHaveValue('700')
+})
+
+test('a second tab is told and changes nothing', async ({ context, page }) => {
+  await openDemo(page)
+  const second = await context.newPage()
+  await second.goto(page.url())
+  await ready(second)
+  await expect(second.getByText('open in another tab')).toBeVisible()
+  await expect(second.getByRole('textbox', { name: 'Across', exact: true })).toBeDisabled()
+})
+
+test('a project file opens in another browser as the same shot, the same picture', async ({ browser, page }) => {
+  await openDemo(page)
+  await type(page, 'Turn', 12)
+  await goTo(page, 40)
+  const here = await stagePixels(page)
+  const download = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Save as file' }).click()
+  const path = join(folder(), (await download).suggestedFilename())
+  await (await download).saveAs(path)
+  expect(path).toMatch(/Two at the counter\.jollyghost\.zip$/)
+
+  const other = await browser.newContext({ viewport: { width: 1280, height: 800 } })
+  const there = await other.newPage()
+  await there.goto('/')
+  await there.getByLabel('Project file').setInputFiles(path)
+  await ready(there)
+  await goTo(there, 40)
+  expect(unlike(await stagePixels(there), here)).toBe(0)
+  expect(unlike(await terminalFrame(path, 40), here)).toBe(0)
+  expect(ghost('info', path)).toContain('Act B, right: clockmaker-right.mp4')
+  await other.close()
+})
+
+test('a new shot from two files takes its size, rate and length from the first', async ({ page }) => {
+  await page.goto('/')
+  await page.getByLabel('Takes for a new shot').setInputFiles([clip('empty-shop'), clip('clockmaker-left')])
+  await ready(page)
+  await expect(page.getByRole('textbox', { name: 'Name of the shot' })).toHaveValue('empty-shop')
+  await expect(page.getByTestId('frame-number')).toHaveText('frame 1 of 180')
+  const layers = page.getByRole('region', { name: 'Depth stack' }).locator('[data-layer]')
+  await expect(layers).toHaveCount(2)
+  await expect(layers.first()).toHaveAttribute('data-layer', 'clockmaker-left')
+  await page.getByRole('button', { name: /New edge/ }).click()
+  await expect(page.locator('[data-handle="Move the edge"]')).toBeVisible()
+})
+
+test.describe('what cannot be used is refused with a sentence, and nothing else changes', () => {
+  const good = () => readFileSync(clip('clockmaker-left'))
+  const takes: [string, () => Buffer | Uint8Array, RegExp][] = [
+    ['words.mp4', () => Buffer.from('these are words, not a film. '.repeat(99)), /“words\.mp4” is not a video/],
+    ['cut.mp4', () => good().subarray(0, 900_000), /“cut\.mp4”.*(cut short|no picture)/],
+    ['empty.mp4', () => Buffer.alloc(0), /“empty\.mp4” is empty/],
+  ]
+  for (const [name, bytes, said] of takes) {
+    test(`take ${name}`, async ({ page }) => {
+      const path = join(folder(), name)
+      writeFileSync(path, bytes())
+      await page.goto('/')
+      await page.getByLabel('Takes for a new shot').setInputFiles(path)
+      await expect(problem(page)).toContainText(said)
+      await expect(page).toHaveURL(/\/$/)
+      await expect(page.getByRole('region', { name: 'Shots on this machine' })).toHaveCount(0)
+    })
+  }
+
+  const description = (change: object) =>
+    strToU8(JSON.stringify({ format: 'jolly-ghost-project', version: 1, ...change }))
+  const projects: [string, () => Uint8Array, RegExp][] = [
+    ['picture.zip', () => strToU8('GIF89a'), /not a project file/],
+    ['later.zip', () => zipSync({ 'project.json': description({ version: 7 }) }), /newer version/],
+    [
+      'number.zip',
+      () => zipSync({ 'project.json': description({ id: 5, takes: [], shot: {} }) }),
+      /id must be a string/,
+    ],
+    ['way-out.zip', () => zipSync({ '../x': strToU8('x'), 'project.json': description({}) }), /“\.\.\/x”/],
+    [
+      'swelling.zip',
+      () => zipSync({ 'project.json': new Uint8Array(70_000_000) }, { level: 9 }),
+      /larger than any shot/,
+    ],
+  ]
+  for (const [name, bytes, said] of projects) {
+    test(`project ${name}`, async ({ page }) => {
+      await openDemo(page)
+      await saved(page)
+      await page.goto('/')
+      const path = join(folder(), name)
+      writeFileSync(path, bytes())
+      await page.getByLabel('Project file').setInputFiles(path)
+      await expect(problem(page)).toContainText(said)
+      await expect(page.getByRole('region', { name: 'Shots on this machine' }).getByRole('listitem')).toHaveCount(1)
+    })
+  }
+
+  test('storage that is full is said at once, the last good state kept', async ({ page }) => {
+    await openDemo(page)
+    await type(page, 'Across', 640)
+    await saved(page)
+    await page.evaluate(() => {
+      IDBObjectStore.prototype.put = () => {
+        throw new DOMException('full', 'QuotaExceededError')
+      }
+    })
+    await type(page, 'Across', 10)
+    await expect(problem(page)).toContainText('no room left')
+    await expect(page.getByTestId('saving')).toContainText('not saved')
+    await page.reload()
+    await ready(page)
+    await expect(page.getByRole('textbox', { name: 'Across', exact: true })).toHaveValue('640')
+  })
+})
+
+test('every page is free of what keeps people out', async ({ page }) => {
+  const check = async () => {
+    const { violations } = await new AxeBuilder({ page }).disableRules(['color-contrast']).analyze()
+    expect(violations.map(v => `${v.id}: ${v.nodes.map(n => n.html).join(' | ')}`)).toEqual([])
+  }
+  await page.goto('/')
+  await expect(page.getByRole('button', { name: `Open ${NAME}` })).toBeVisible()
+  await check()
+  await openDemo(page)
+  await check()
+  await page.getByRole('link', { name: 'Export' }).click()
+  await expect(page.getByRole('button', { name: 'Make the file' })).toBeVisible()
+  await check()
+})
