@@ -1,8 +1,10 @@
 // An ellipse at any angle, with the true distance to it.
+import { fillCoverage } from "./join";
 import { feather, pixelCoverage } from "./ramp";
 
 let nearX: f64 = 0;
 let nearY: f64 = 0;
+let lastS: f64 = 0;
 
 /** Closest point of the ellipse a >= b > 0 to (x, y) in the first quadrant (Eberly, Distance from a Point to an Ellipse, 2013). */
 function closest(x: f64, y: f64, a: f64, b: f64): void {
@@ -12,18 +14,22 @@ function closest(x: f64, y: f64, a: f64, b: f64): void {
       let low = z1 - 1;
       const n0 = r * z0;
       let high = z0 * z0 + z1 * z1 < 1 ? 0 : Math.sqrt(n0 * n0 + z1 * z1) - 1;
-      let s = 0.5 * (low + high);
+      // The pixel before was solved by almost the same number.
+      let s = lastS > low && lastS < high ? lastS : 0.5 * (low + high);
       for (let i = 0; i < 60; i++) {
-        const p = n0 / (s + r), q = z1 / (s + 1);
-        const g = p * p + q * q - 1;
+        const perR = 1 / (s + r), per1 = 1 / (s + 1);
+        const p = n0 * perR, q = z1 * per1;
+        const pp = p * p, qq = q * q;
+        const g = pp + qq - 1;
         if (g > 0) low = s; else high = s;
         // Newton where it stays inside the bracket, bisection where it does not.
-        const slope = -2 * ((p * p) / (s + r) + (q * q) / (s + 1));
-        let next = s - g / slope;
+        let next = s + (0.5 * g) / (pp * perR + qq * per1);
         if (!(next > low && next < high)) next = 0.5 * (low + high);
-        if (Math.abs(next - s) < 1e-13) break;
+        const moved = Math.abs(next - s);
         s = next;
+        if (moved < 1e-9) break;
       }
+      lastS = s;
       nearX = (r * x) / (s + r);
       nearY = y / (s + 1);
     } else {
@@ -64,42 +70,54 @@ export function ovalRow(
   memory.fill(out, 0, n << 2);
   if (hw <= 0 || hh <= 0) return;
   const small = min(hw, hh);
-  const reach = max(grow, 0) + outside + 1;
-  const ex = Math.sqrt(cos * cos * hw * hw + sin * sin * hh * hh) + reach;
-  const ey = Math.sqrt(sin * sin * hw * hw + cos * cos * hh * hh) + reach;
   const dy = y + 0.5 - cy;
-  if (Math.abs(dy) > ey) return;
-  const from = max(0, i32(Math.floor(cx - ex)));
-  const to = min(n, i32(Math.ceil(cx + ex)));
   const perW = 1 / hw, perH = 1 / hh;
+  // |f - 1| times the smaller half axis never exceeds the distance, with f the length of (lx / hw, ly / hh). Along a
+  // row f squared is a quadratic, so what is surely empty and surely full is known before any pixel is looked at.
+  const qa = cos * cos * perW * perW + sin * sin * perH * perH;
+  const qb = dy * cos * sin * (perW * perW - perH * perH);
+  const qc = dy * dy * (sin * sin * perW * perW + cos * cos * perH * perH);
+  const middle = cx - 0.5 - qb / qa;
+  const empty = 1 + Math.max(0, outside + 1 + grow) / small;
+  const reaches = (qb * qb) / (qa * qa) - (qc - empty * empty) / qa;
+  if (reaches <= 0) return;
+  const half = Math.sqrt(reaches);
+  const from = i32(Math.max(0, Math.floor(middle - half)));
+  const to = i32(Math.min(<f64>n, Math.ceil(middle + half) + 1));
+  let fullFrom = to, fullTo = to;
+  const full = 1 - Math.max(0, inside + 1 - grow) / small;
+  const fills = (qb * qb) / (qa * qa) - (qc - full * full) / qa;
+  if (full > 0 && fills > 0) {
+    const within = Math.sqrt(fills);
+    fullFrom = i32(Math.min(<f64>to, Math.max(<f64>from, Math.ceil(middle - within))));
+    fullTo = i32(Math.max(<f64>fullFrom, Math.min(<f64>to, Math.floor(middle + within))));
+    fillCoverage(out + (fullFrom << 2), fullTo - fullFrom, 1);
+  }
   const tiny = small + min(grow, 0) < 4 && inside + outside < 16;
   for (let x = from; x < to; x++) {
+    if (x == fullFrom && fullTo > fullFrom) {
+      x = fullTo - 1;
+      continue;
+    }
     const dx = <f64>x + 0.5 - cx;
     const lx = dx * cos + dy * sin, ly = dy * cos - dx * sin;
-    // |f - 1| times the smaller half axis never exceeds the distance: most pixels need no solving.
-    const u = lx * perW, v = ly * perH;
-    const f = Math.sqrt(u * u + v * v);
-    const bound = (1 - f) * small + grow;
-    let c = 1.0;
-    if (f > 1 && bound < -outside - 1) c = 0;
-    else if (!(f < 1 && bound > inside + 1)) {
-      const d = depth(lx, ly, hw, hh) + grow;
-      if (tiny && d > -outside - 1 && d < inside + 1) {
-        c = 0;
-        for (let j = 0; j < 8; j++) {
-          for (let i = 0; i < 8; i++) {
-            const sx = dx + (<f64>i - 3.5) / 8, sy = dy + (<f64>j - 3.5) / 8;
-            c += feather(depth(sx * cos + sy * sin, sy * cos - sx * sin, hw, hh) + grow, inside, outside);
-          }
+    let c: f64;
+    const d = depth(lx, ly, hw, hh) + grow;
+    if (tiny && d > -outside - 1 && d < inside + 1) {
+      c = 0;
+      for (let j = 0; j < 8; j++) {
+        for (let i = 0; i < 8; i++) {
+          const sx = dx + (<f64>i - 3.5) / 8, sy = dy + (<f64>j - 3.5) / 8;
+          c += feather(depth(sx * cos + sy * sin, sy * cos - sx * sin, hw, hh) + grow, inside, outside);
         }
-        c /= 64;
-      } else {
-        let gx = nearX / (hw * hw), gy = nearY / (hh * hh);
-        const r = Math.sqrt(gx * gx + gy * gy);
-        gx = lx < 0 ? -gx / r : gx / r;
-        gy = ly < 0 ? -gy / r : gy / r;
-        c = pixelCoverage(d, gx * cos - gy * sin, gx * sin + gy * cos, inside, outside);
       }
+      c /= 64;
+    } else {
+      let gx = nearX * perW * perW, gy = nearY * perH * perH;
+      const r = 1 / Math.sqrt(gx * gx + gy * gy);
+      gx = lx < 0 ? -gx * r : gx * r;
+      gy = ly < 0 ? -gy * r : gy * r;
+      c = pixelCoverage(d, gx * cos - gy * sin, gx * sin + gy * cos, inside, outside);
     }
     store<f32>(out + (x << 2), <f32>c);
   }

@@ -45,27 +45,33 @@ export function toLinear(src: usize, dst: usize, n: i32): void {
   }
 }
 
-function encode(v: f32): u32 {
-  const bin = i32(v * 4095);
+// @ts-ignore: decorator
+@inline
+function encode(v: f32, bin: i32): u32 {
   const code = <u32>load<u8>(BIN + bin);
-  return code + u32(v >= load<f32>(THRESHOLD + ((code + 1) << 2)));
+  return code + u32(v >= load<f32>(THRESHOLD + 4 + (code << 2)));
 }
 
 /** n premultiplied linear f32 pixels at src -> n straight RGBA8 pixels at dst, clamped and rounded to the nearest code. */
 export function toCodes(src: usize, dst: usize, n: i32): void {
   const zero = f32x4.splat(0);
   const one = f32x4.splat(1);
+  const bins = f32x4.splat(4095);
   for (let i = 0; i < n; i++) {
     let v = v128.load(src);
     const a = f32x4.extract_lane(v, 3);
-    if (a < 0.9999) v = a > 0 ? f32x4.div(v, f32x4.splat(a)) : zero;
-    v = f32x4.min(f32x4.max(v, zero), one);
-    const alpha = u32(min<f32>(max<f32>(a, 0), 1) * 255 + 0.5);
+    let alpha: u32 = 255;
+    if (a < 0.9999) {
+      v = a > 0 ? f32x4.div(v, f32x4.splat(a)) : zero;
+      alpha = u32(max<f32>(a, 0) * 255 + 0.5);
+    }
+    v = f32x4.pmin(one, f32x4.pmax(zero, v));
+    const bin = i32x4.trunc_sat_f32x4_u(f32x4.mul(v, bins));
     store<u32>(
       dst,
-      encode(f32x4.extract_lane(v, 0)) |
-        (encode(f32x4.extract_lane(v, 1)) << 8) |
-        (encode(f32x4.extract_lane(v, 2)) << 16) |
+      encode(f32x4.extract_lane(v, 0), i32x4.extract_lane(bin, 0)) |
+        (encode(f32x4.extract_lane(v, 1), i32x4.extract_lane(bin, 1)) << 8) |
+        (encode(f32x4.extract_lane(v, 2), i32x4.extract_lane(bin, 2)) << 16) |
         (alpha << 24),
     );
     src += 16;

@@ -68,7 +68,7 @@ export function exportSize(shot: Shot, scale: number): Size {
 }
 
 /** Bits a second that keep grain and soft edges: some 0.18 a pixel, as cameras of this class write. */
-const bitrate = (size: Size, framesPerSecond: number): number =>
+export const bitrate = (size: Size, framesPerSecond: number): number =>
   Math.max(400_000, Math.round(size.width * size.height * framesPerSecond * 0.18))
 
 /** One frame of a shot as it goes into a file. The caller frees `picture`. Throws MediaProblem if a take fails. */
@@ -174,28 +174,42 @@ export async function exportShot(options: ExportOptions, target: Target, work: E
     await audio.add(out)
     out.close()
   }
+  // While one frame is encoded the next one is decoded and painted.
+  let coming: Promise<Codes> | null = null
+  let encoding: Promise<void> = Promise.resolve()
+  const paintNext = (frame: number) => {
+    coming = frame < span.to ? exportFrame(k, work.frames, shot, frame, scale) : null
+    coming?.catch(() => {})
+  }
   try {
     await output.start()
+    paintNext(span.from)
     for (let frame = span.from; frame < span.to; frame++) {
       if (work.isCancelled?.()) throw new Cancelled('Stopped.')
       const at = frameToSeconds(frame - span.from, shot.rate)
       const next = frameToSeconds(frame + 1 - span.from, shot.rate)
       if (heard <= frameToSample(frame, shot.rate, SAMPLE_RATE))
         await soundUpTo(Math.min(lastSample, heard + SAMPLE_RATE))
-      const picture = await exportFrame(k, work.frames, shot, frame, scale)
+      const picture: Codes = await coming!
+      paintNext(frame + 1)
       work.onPicture?.(frame, picture)
       const sample = toSample(k, picture, size, planes, at, next - at)
       k.free(picture.ptr)
-      await video.add(sample)
-      sample.close()
+      await encoding
+      encoding = video.add(sample).finally(() => sample.close())
+      encoding.catch(() => {})
       work.onProgress?.(frame + 1 - span.from, frameCount)
     }
+    await encoding
     await soundUpTo(lastSample)
     await output.finalize()
   } catch (error) {
     if (output.state !== 'finalized' && output.state !== 'canceled') await output.cancel()
     throw error
   } finally {
+    await encoding.catch(() => {})
+    const unused = await (coming as Promise<Codes> | null)?.catch(() => null)
+    if (unused) k.free(unused.ptr)
     k.free(planes)
   }
 }

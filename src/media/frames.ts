@@ -8,8 +8,9 @@ import type { OpenMedia } from './open'
 const EARLY = 0.0011
 /** How far ahead of the last decoded frame it pays to decode on rather than to seek. */
 const DECODE_ON = 1
-/** Stepping backwards keeps the frames since the last key frame, if that is no farther than this. */
-const KEEP_BACK = 2.5
+/** Stepping this little backwards keeps the frames since the last key frame, if that is no farther than `KEY_BACK`. */
+const STEP_BACK = 0.5
+const KEY_BACK = 2.5
 
 interface Held {
   digest: string
@@ -117,11 +118,12 @@ export function frameStore(k: Kernels, limit: number): FrameStore {
     const old = cursors.get(digest)
     const { sink, packets } = takes.get(digest)!
     let start = t + EARLY
-    if (old?.last && t < old.last.from) {
+    if (old?.last && t < old.last.from && old.last.from - t < STEP_BACK) {
       const key = await packets.getKeyPacket(start)
-      if (key && start - key.timestamp < KEEP_BACK) start = key.timestamp
+      if (key && start - key.timestamp < KEY_BACK) start = key.timestamp
     }
-    await old?.samples.return()
+    // Its decoder winds down while the new one starts.
+    old?.samples.return().catch(error => console.error('A decoder did not close:', error))
     const first = await packets.getFirstPacket()
     const cursor: Cursor = { samples: sink.samples(Math.max(start, first?.timestamp ?? 0)), last: null, done: false }
     cursors.set(digest, cursor)

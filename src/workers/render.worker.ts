@@ -117,6 +117,13 @@ const api = {
     }
   },
 
+  /** Decodes the first frames of a playback, so that it can begin in time. */
+  async prepare(from: number): Promise<void> {
+    for (let frame = from; shot && frame < Math.min(from + AHEAD, shot.length); frame++) {
+      await withPicture(planFrame(shot, frame, previewScale(shot)), () => {})
+    }
+  },
+
   /** Plays from a frame that is due at a moment of the epoch, until stopped or at the shot's end. */
   async play(from: number, due: number, looking: Looking, events: PlayEvents): Promise<void> {
     if (!shot) return

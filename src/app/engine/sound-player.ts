@@ -15,8 +15,8 @@ const epoch = (): number => performance.timeOrigin + performance.now()
 
 export interface SoundPlayer {
   addFiles(files: MediaFile[]): Promise<void>
-  /** Starts at a frame. `onClock` is told the epoch moment at which that frame is due: at the start, and as clocks drift. */
-  play(shot: Shot, from: number, onClock: (due: number) => void): Promise<void>
+  /** Starts at a frame, once `ready` is. `onClock` is told the epoch moment at which that frame is due: at the start, and as clocks drift. */
+  play(shot: Shot, from: number, ready: Promise<unknown>, onClock: (due: number) => void): Promise<void>
   stop(): void
   end(): void
 }
@@ -26,7 +26,6 @@ export function soundPlayer(): SoundPlayer {
   let context: AudioContext | null = null
   let playing = 0
   const sources = new Set<AudioBufferSourceNode>()
-  const files: MediaFile[] = []
 
   function mixer(): Client<SoundApi>['call'] {
     worker ??= soundClient()
@@ -61,24 +60,24 @@ export function soundPlayer(): SoundPlayer {
 
   return {
     async addFiles(more) {
-      files.push(...more)
-      if (worker) await worker.call.addFiles(more)
+      await mixer().addFiles(more)
     },
 
-    async play(shot, from, onClock) {
+    async play(shot, from, ready, onClock) {
       const mine = ++playing
       const mix = mixer()
-      await mix.addFiles(files)
       const audio = await running()
       const length = frameToSample(shot.length, shot.rate, RATE)
       const first = frameToSample(from, shot.rate, RATE)
       const count = Math.round(PIECE * RATE)
       const next = (at: number) => mix.mix(shot, at, Math.min(count, length - at))
       if (!audio) {
+        await ready
         onClock(epoch() + LEAD * 1000)
         return
       }
       let piece = await next(first)
+      await ready
       if (mine !== playing) return
       const start = audio.currentTime + LEAD
       onClock(heardAt(audio, start))

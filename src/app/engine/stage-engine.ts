@@ -88,7 +88,8 @@ export async function startStage(
       },
     }
     let started = false
-    await sound.play(shot, from, due => {
+    const ready = render.call.prepare(from)
+    await sound.play(shot, from, ready, due => {
       if (mine !== running) return
       if (started) void render.call.sync(from, due)
       else void render.call.play(from, due, looking(), proxy(events)).catch(error => onProblem(String(error)))

@@ -28,7 +28,12 @@ export function matteRow(
   out: number,
   spare: number,
 ) {
-  k.fillCoverage(out, n, pieces[0]?.join === 'add' ? 0 : 1)
+  const [first] = pieces
+  if (pieces.length === 1 && first?.join === 'add' && first.strength === 1 && !first.inverted) {
+    pieceRow(k, first, y, n, out)
+    return
+  }
+  k.fillCoverage(out, n, first?.join === 'add' ? 0 : 1)
   for (const piece of pieces) {
     pieceRow(k, piece, y, n, spare)
     k.joinRow(out, spare, n, MODES[piece.join], piece.strength, piece.inverted ? 1 : 0)

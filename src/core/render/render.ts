@@ -176,9 +176,10 @@ export function paint(k: Kernels, plan: Plan, find: FindPicture, out: number, as
   const [r, g, b, a] = k.floats(backdropLinear, 4) as unknown as [number, number, number, number]
   const pixel = as === 'codes' ? 4 : 16
 
+  const classRow = k.bytes(classes, width + 32)
   for (let y = 0; y < height; y++) {
     const row = out + y * width * pixel
-    k.bytes(classes, width + 32).fill(OPEN)
+    classRow.fill(OPEN)
     // Nearest first, until nothing farther can show.
     let reached = 0
     let open = 1

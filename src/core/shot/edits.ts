@@ -111,8 +111,9 @@ export function dropKey(shot: Shot, layer: string, path: ValuePath, frame: numbe
   edit(shot, layer, path, value => removeKey(value, frame))
 }
 
-export function slideKey(shot: Shot, layer: string, path: ValuePath, from: number, to: number): void {
-  edit(shot, layer, path, value => moveKey(value, from, to))
+/** Moves a key; given the value as it was when a drag began, keys that were only passed on the way come back. */
+export function slideKey(shot: Shot, layer: string, path: ValuePath, from: number, to: number, began?: AnyValue): void {
+  edit(shot, layer, path, value => moveKey(began ?? value, from, to))
 }
 
 export function easeKey(shot: Shot, layer: string, path: ValuePath, frame: number, ease: Ease): void {

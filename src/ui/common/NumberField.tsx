@@ -72,7 +72,7 @@ export function NumberField(props: Props) {
       >
         {label}
       </label>
-      <span className="flex w-[52px] shrink-0 items-baseline rounded-md bg-ground px-1.5 py-1 focus-within:outline-2 focus-within:outline-lime">
+      <span className="flex w-[47px] shrink-0 items-baseline rounded-md bg-ground px-1 py-1 focus-within:outline-2 focus-within:outline-lime">
         <input
           id={id}
           inputMode="decimal"

@@ -17,7 +17,8 @@ interface Handlers<T> {
   /** What the drag starts from, or null for no drag. */
   start: (event: PointerEvent) => T | null
   move: (from: T, drag: Drag) => void
-  end?: (from: T) => void
+  /** `moved` is false for a press that was no drag. */
+  end?: (from: T, moved: boolean) => void
 }
 
 /** Pointer handlers of something that can be dragged with the main button. A press without movement is no drag. */
@@ -44,12 +45,12 @@ export function useDrag<T>({ start, move, end }: Handlers<T>) {
     onPointerUp() {
       const a = active.current
       active.current = null
-      if (a) end?.(a.from)
+      if (a) end?.(a.from, a.moved)
     },
     onPointerCancel() {
       const a = active.current
       active.current = null
-      if (a) end?.(a.from)
+      if (a) end?.(a.from, true)
     },
   }
 }

@@ -2,7 +2,6 @@ import { ContextMenu } from 'radix-ui'
 import { edit, editIn, useSend, useStore } from '../../app/store'
 import type { Ease, Key, Numeric } from '../../core/keys'
 import type { Layer, ValuePath } from '../../core/shot'
-import { useDrag } from '../common/use-drag'
 import { useEngine } from '../stage/engine-context'
 import type { TimeScale } from './time-scale'
 
@@ -29,17 +28,12 @@ interface Props {
 
 const item = 'cursor-default rounded-lg px-2.5 py-1 outline-none data-[highlighted]:bg-raised'
 
-/** A key in its lane: dragged, stepped and deleted by hand or keyboard, its ease in its menu. */
+/** A key in its lane: stepped and deleted by keyboard, its ease in its menu; its row drags it. */
 export function KeyMark({ layer, path, name, keyed, scale }: Props) {
   const send = useSend()
   const engine = useEngine()
   const here = useStore(s => s.view.frame === keyed.frame)
   const readOnly = useStore(s => s.view.readOnly)
-  const slide = (to: number, gesture: string) => send(editIn(gesture, 'slideKey', layer.id, path, keyed.frame, to))
-  const drag = useDrag<number>({
-    start: () => (readOnly ? null : keyed.frame),
-    move: (from, { dx, gesture }) => slide(from + Math.round(dx / scale.perFrame), gesture),
-  })
   const drop = () => send(edit('dropKey', layer.id, path, keyed.frame))
   return (
     <ContextMenu.Root>
@@ -49,14 +43,16 @@ export function KeyMark({ layer, path, name, keyed, scale }: Props) {
           aria-label={`Key of ${name} at frame ${keyed.frame + 1}, ${keyed.ease}`}
           className={`absolute top-0 flex h-5 w-5 -translate-x-1/2 items-center justify-center ${here ? 'text-lime' : 'text-ghost'}`}
           style={{ left: scale.x(keyed.frame) }}
-          onClick={() => engine?.goTo(keyed.frame)}
+          data-key={keyed.frame}
+          // By hand the row sees to it, since a mark that is dragged is made anew at each frame.
+          onClick={event => event.detail === 0 && engine?.goTo(keyed.frame)}
           onKeyDown={event => {
             if (event.key === 'Delete' || event.key === 'Backspace') drop()
             if (event.key !== 'ArrowLeft' && event.key !== 'ArrowRight') return
             event.stopPropagation()
-            slide(keyed.frame + (event.key === 'ArrowRight' ? 1 : -1), `step ${layer.id} ${name}`)
+            const to = keyed.frame + (event.key === 'ArrowRight' ? 1 : -1)
+            send(editIn(`step ${layer.id} ${name}`, 'slideKey', layer.id, path, keyed.frame, to))
           }}
-          {...drag}
         >
           <svg viewBox="-8 -8 16 16" width="16" height="16" fill="currentColor" aria-hidden="true">
             <Form ease={keyed.ease} />

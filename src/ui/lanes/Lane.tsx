@@ -1,7 +1,8 @@
 import { editIn, layerChosen, useSend, useStore } from '../../app/store'
 import { keysOf } from '../../core/keys'
-import { getValue, keyedPaths, type Layer, type ValuePath } from '../../core/shot'
+import { type AnyValue, getValue, keyedPaths, type Layer, type ValuePath } from '../../core/shot'
 import { useDrag } from '../common/use-drag'
+import { useEngine } from '../stage/engine-context'
 import { KeyMark } from './KeyMark'
 import type { TimeScale } from './time-scale'
 
@@ -24,16 +25,34 @@ function pathName(layer: Layer, path: ValuePath): string {
 
 function KeyRow({ layer, path, scale }: { layer: Layer; path: ValuePath; scale: TimeScale }) {
   const name = pathName(layer, path)
-  const keys = keysOf(getValue(layer, path)!)
+  const send = useSend()
+  const engine = useEngine()
+  const readOnly = useStore(s => s.view.readOnly)
+  const value = getValue(layer, path)!
+  const keys = keysOf(value)
+  const drag = useDrag<{ frame: number; began: AnyValue }>({
+    start: event => {
+      const mark = (event.target as Element).closest<HTMLElement>('[data-key]')
+      return mark && !readOnly ? { frame: Number(mark.dataset.key), began: value } : null
+    },
+    move: ({ frame, began }, { dx, gesture }) => {
+      const to = frame + Math.round(dx / scale.perFrame)
+      send(editIn(gesture, 'slideKey', layer.id, path, frame, to, began))
+    },
+    end: ({ frame }, moved) => {
+      if (!moved) engine?.goTo(frame)
+    },
+  })
   return (
-    <div className="relative h-5" data-keys={name}>
+    <div className="relative h-5 touch-none" data-keys={name} {...drag}>
       <span className="absolute left-2 w-20 truncate text-xs leading-5 text-quiet">{name}</span>
       <span
         className="absolute top-1/2 h-px bg-line"
         style={{ left: scale.x(keys[0]!.frame), width: (keys.at(-1)!.frame - keys[0]!.frame) * scale.perFrame }}
       />
-      {keys.map(k => (
-        <KeyMark key={k.frame} layer={layer} path={path} name={name} keyed={k} scale={scale} />
+      {keys.map((k, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: a key that is stepped along must keep its focus
+        <KeyMark key={i} layer={layer} path={path} name={name} keyed={k} scale={scale} />
       ))}
     </div>
   )

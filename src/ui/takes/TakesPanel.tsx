@@ -18,20 +18,21 @@ function TakeRow({ take }: { take: Take }) {
   const { size, rate, layers } = project.shot
   const uses = layers.filter(l => l.source.kind === 'take' && l.source.digest === take.digest).map(l => l.name)
   return (
-    <li className="rounded-xl bg-card p-2.5">
-      <div className="flex items-start gap-2">
-        <Film size={15} className="mt-0.5 shrink-0 text-quiet" />
-        <div className="min-w-0 flex-1">
-          <span className="block truncate font-bold" title={take.name}>
-            {take.name}
-          </span>
-          <span className="block text-xs text-quiet">
-            {take.size.width}×{take.size.height}, {take.sound ? 'sound' : 'silent'}
-          </span>
-          <span className="block text-xs text-quiet">
-            {lengthText(framesIn(take.seconds, take.rate), take.rate)}, {rateText(take.rate)} fps
-          </span>
-        </div>
+    <li className="rounded-xl bg-card py-2 pr-1.5 pl-2.5 text-xs">
+      <span className="flex items-center gap-2 pr-1">
+        <Film size={14} className="shrink-0 text-quiet" />
+        <span className="truncate text-[13px] font-bold" title={take.name}>
+          {take.name}
+        </span>
+      </span>
+      <span className="mt-1 block text-quiet">
+        {take.size.width}×{take.size.height}, {rateText(take.rate)} fps
+      </span>
+      <span className="block text-quiet">
+        {lengthText(framesIn(take.seconds, take.rate), take.rate)}, {take.sound ? 'sound' : 'silent'}
+      </span>
+      <span className="flex items-center text-quiet">
+        <span className="min-w-0 flex-1 truncate">{uses.length > 0 ? `in ${uses.join(', ')}` : 'not placed'}</span>
         <IconButton
           icon={Plus}
           size="small"
@@ -39,10 +40,7 @@ function TakeRow({ take }: { take: Take }) {
           disabled={readOnly}
           onClick={() => send(edit('addLayer', makeLayer(take, size, rate)))}
         />
-      </div>
-      <p className="mt-1 truncate pl-[23px] text-xs text-quiet">
-        {uses.length > 0 ? `in ${uses.join(', ')}` : 'not placed'}
-      </p>
+      </span>
     </li>
   )
 }

@@ -1,0 +1,130 @@
+// What a person at the browser waits for: playing and seeking, in headless Chromium.
+import { spawn } from 'node:child_process'
+import { fileURLToPath } from 'node:url'
+import { chromium, type Page } from '@playwright/test'
+import { atMost, type Row } from './measure'
+
+const root = fileURLToPath(new URL('../', import.meta.url))
+const PORT = 4990
+
+/** The demo shot opened, three 720p layers. */
+async function open(page: Page): Promise<void> {
+  await page.goto(`http://127.0.0.1:${PORT}/`)
+  await page.getByRole('button', { name: 'Open Two at the counter' }).click()
+  await page.waitForSelector('main[data-ready=true]')
+  await page.waitForTimeout(1500)
+}
+
+/** Frames of the whole shot that came in time. */
+async function play(page: Page): Promise<{ shown: number; of: number }> {
+  await page.evaluate(() => {
+    const shown = new Set<string>()
+    Object.assign(window, { shown })
+    const canvas = document.querySelector<HTMLCanvasElement>('[data-testid=picture] canvas')!
+    new MutationObserver(() => shown.add(canvas.dataset.frame!)).observe(canvas, { attributes: true })
+  })
+  await page.keyboard.press('Home')
+  await page.waitForTimeout(800)
+  await page.getByRole('button', { name: 'Play', exact: true }).click()
+  await page.waitForTimeout(8000)
+  return { shown: await page.evaluate(() => (window as unknown as { shown: Set<string> }).shown.size), of: 184 }
+}
+
+/** Milliseconds from a click on the ruler to the frame on the stage. */
+function seek(page: Page, times: number): Promise<number[]> {
+  return page.evaluate(async count => {
+    const canvas = document.querySelector<HTMLCanvasElement>('[data-testid=picture] canvas')!
+    const ruler = document.querySelector('[data-testid=ruler]')!
+    const box = ruler.getBoundingClientRect()
+    const waits: number[] = []
+    for (let i = 0; i < count; i++) {
+      const x = box.left + 100 + ((i * 7919) % 997) * ((box.width - 130) / 997)
+      const before = canvas.dataset.frame
+      const began = performance.now()
+      const came = new Promise<void>(resolve => {
+        const seen = new MutationObserver(() => {
+          seen.disconnect()
+          resolve()
+        })
+        seen.observe(canvas, { attributes: true })
+      })
+      const event = { bubbles: true, clientX: x, clientY: box.top + 5, button: 0, buttons: 1, pointerId: 1 }
+      ruler.dispatchEvent(new PointerEvent('pointerdown', event))
+      ruler.dispatchEvent(new PointerEvent('pointerup', event))
+      await Promise.race([came, new Promise(resolve => setTimeout(resolve, 2000))])
+      if (canvas.dataset.frame !== before) waits.push(performance.now() - began)
+      await new Promise(resolve => setTimeout(resolve, 60))
+    }
+    return waits
+  }, times)
+}
+
+/** Milliseconds that the browser's own players take to seek both takes that the frame needs. */
+function bareDecode(page: Page, times: number): Promise<number[]> {
+  return page.evaluate(async count => {
+    const videos = await Promise.all(
+      ['clockmaker-left', 'clockmaker-right'].map(async name => {
+        const video = document.createElement('video')
+        video.muted = true
+        video.src = URL.createObjectURL(await (await fetch(`/demo/clips/${name}.mp4`)).blob())
+        await new Promise(resolve => video.addEventListener('loadeddata', resolve, { once: true }))
+        return video
+      }),
+    )
+    const waits: number[] = []
+    for (let i = 0; i < count; i++) {
+      const began = performance.now()
+      await Promise.all(
+        videos.map(video => {
+          video.currentTime = (((i * 7919) % 997) / 997) * 6
+          return new Promise(resolve => video.addEventListener('seeked', resolve, { once: true }))
+        }),
+      )
+      waits.push(performance.now() - began)
+    }
+    return waits
+  }, times)
+}
+
+const percentile = (values: number[], share: number): number =>
+  [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))]!
+
+export async function browserRows(): Promise<Row[]> {
+  const server = spawn(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'src/server/main.ts'], {
+    cwd: root,
+    stdio: ['ignore', 'pipe', 'inherit'],
+    env: { ...process.env, PORT: String(PORT) },
+  })
+  await new Promise(resolve => server.stdout.once('data', resolve))
+  const browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--mute-audio'],
+  })
+  try {
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+    await open(page)
+    const bare = percentile(await bareDecode(page, 60), 0.95)
+    const cold = percentile(await seek(page, 60), 0.95)
+    const { shown, of } = await play(page)
+    const warm = percentile(await seek(page, 60), 0.95)
+    return [
+      {
+        what: 'playing three 720p layers at 30 fps on two cores',
+        goal: 'every frame in time',
+        measured: `${shown} of ${of} frames`,
+        value: shown / of,
+        met: shown === of,
+      },
+      atMost(
+        'seeking to a random frame, 95th percentile / the browser’s own seek of its two takes',
+        1.3,
+        cold / bare,
+        '×',
+        `${cold.toFixed(0)} / ${bare.toFixed(0)} ms; from the cache ${warm.toFixed(0)} ms`,
+      ),
+    ]
+  } finally {
+    await browser.close()
+    server.kill()
+  }
+}

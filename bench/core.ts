@@ -1,0 +1,141 @@
+// What the core and the coders take, in Node, on one thread of ours.
+import {
+  BufferTarget,
+  FilePathSource,
+  Mp4OutputFormat,
+  NullTarget,
+  Output,
+  Quality,
+  type VideoSample,
+  VideoSampleSink,
+  VideoSampleSource,
+} from 'mediabunny'
+import { type Engine, startEngine } from '../src/cli/engine'
+import { neededFrames, planFrame } from '../src/core/plan'
+import { type Kernels, type Picture, planesLength, renderFrame, writePlanes } from '../src/core/render'
+import type { Shot } from '../src/core/shot'
+import { bitrate, exportShot } from '../src/media/export'
+import { openMedia } from '../src/media/open'
+import { fullHdShot, LENGTH } from './footage'
+import { atMost, median, type Row } from './measure'
+
+/** Decodes one take and encodes it again, nothing between. */
+async function reencode(path: string, size: { width: number; height: number }): Promise<void> {
+  const { video, input } = await openMedia(new FilePathSource(path), 'take')
+  const output = new Output({ format: new Mp4OutputFormat({ fastStart: 'reserve' }), target: new BufferTarget() })
+  const source = new VideoSampleSource({
+    codec: 'avc',
+    quality: new Quality({ bitrate: bitrate(size, 30) }),
+    keyFrameInterval: 1,
+  })
+  output.addVideoTrack(source, { frameRate: 30, maximumPacketCount: LENGTH + 16 })
+  await output.start()
+  for await (const sample of new VideoSampleSink(video).samples()) {
+    await source.add(sample)
+    sample.close()
+  }
+  await output.finalize()
+  input.dispose()
+}
+
+async function composite({ k, frames }: Engine, shot: Shot): Promise<{ paint: number; planes: number }> {
+  const plan = planFrame(shot, 20)
+  const pictures = new Map<string, Picture>()
+  for (const n of neededFrames(plan)) pictures.set(n.digest, await frames.get(n.digest, n.seconds))
+  const made = () => renderFrame(k, plan, n => pictures.get(n.digest) ?? null)
+  const paint = await median(15, () => k.free(made().ptr))
+  const picture = made()
+  const out = k.alloc(planesLength(picture.width, picture.height))
+  const planes = await median(15, () => writePlanes(k, picture, out))
+  k.free(out)
+  k.free(picture.ptr)
+  for (const p of pictures.values()) frames.release(p)
+  return { paint, planes }
+}
+
+/** Milliseconds a frame takes to encode: a film of already decoded frames. */
+async function encodeTime(path: string, size: { width: number; height: number }): Promise<number> {
+  const { video, input } = await openMedia(new FilePathSource(path), 'take')
+  const samples: VideoSample[] = []
+  for await (const sample of new VideoSampleSink(video).samples()) samples.push(sample)
+  const time = await median(3, async () => {
+    const output = new Output({ format: new Mp4OutputFormat({ fastStart: 'fragmented' }), target: new NullTarget() })
+    const source = new VideoSampleSource({
+      codec: 'avc',
+      quality: new Quality({ bitrate: bitrate(size, 30) }),
+      keyFrameInterval: 1,
+    })
+    output.addVideoTrack(source, { frameRate: 30 })
+    await output.start()
+    for (const sample of samples) await source.add(sample)
+    await output.finalize()
+  })
+  for (const sample of samples) sample.close()
+  input.dispose()
+  return time / samples.length
+}
+
+/** Peak bytes in use while exporting n frames. */
+async function exportMemory(engine: Engine, shot: Shot, frames: number): Promise<number> {
+  let peak = 0
+  const onProgress = () => {
+    peak = Math.max(peak, engine.frames.used())
+  }
+  const silent = { ...shot, layers: shot.layers.map(l => ({ ...l, sound: { ...l.sound, on: false } })) }
+  await exportShot({ shot: silent, format: 'mp4', span: { from: 0, to: frames }, scale: 0.5 }, new BufferTarget(), {
+    ...engine,
+    onProgress,
+  })
+  return peak
+}
+
+const ns = (k: Kernels): Promise<number> => {
+  const out = k.alloc(1920 * 4)
+  return median(9, () => {
+    for (let y = 0; y < 1080; y++) k.ovalRow(out, 1920, y, 960, 540, 700, 420, 1, 0, 0, 20, 20)
+  }).then(ms => (ms * 1e6) / (1920 * 1080))
+}
+
+export async function coreRows(): Promise<Row[]> {
+  const found = await fullHdShot()
+  const { shot, takes } = found.project
+  const path = found.pathOf(takes[1]!)
+  const engine = await startEngine(found)
+  const silent = { ...shot, layers: shot.layers.map(l => ({ ...l, sound: { ...l.sound, on: false } })) }
+  const options = { shot: silent, format: 'mp4', span: { from: 0, to: LENGTH }, scale: 1 } as const
+  const plain = await median(3, () => reencode(path, shot.size))
+  const ours = await median(3, async () => {
+    const fresh = await startEngine(found)
+    await exportShot(options, new BufferTarget(), fresh)
+    await fresh.frames.close()
+  })
+  const { paint, planes } = await composite(engine, shot)
+  const encode = await encodeTime(path, shot.size)
+  const [short, long] = [await exportMemory(engine, shot, 12), await exportMemory(engine, shot, LENGTH)]
+  const oval = await ns(engine.k)
+  const ms = (v: number) => `${v.toFixed(1)} ms`
+  return [
+    atMost(
+      'export of three 1080p layers / re-encoding one take',
+      1.25,
+      ours / plain,
+      '×',
+      `${ms(ours / LENGTH)} / ${ms(plain / LENGTH)} a frame`,
+    ),
+    atMost(
+      'composite of three 1080p layers / one frame’s encode',
+      0.6,
+      paint / encode,
+      '×',
+      `${ms(paint)} / ${ms(encode)}; planes for the encoder ${ms(planes)} more`,
+    ),
+    atMost('oval with its true distance, 1080p', 10, oval, 'ns a pixel', 'one thread, all pixels counted'),
+    {
+      what: 'decoded frames held while exporting',
+      goal: 'bounded, flat against length',
+      measured: `${(short / 2 ** 20).toFixed(0)} MB for 12 frames, ${(long / 2 ** 20).toFixed(0)} MB for ${LENGTH}, bound 256 MB`,
+      value: long / 2 ** 20,
+      met: long <= 256 * 2 ** 20,
+    },
+  ]
+}

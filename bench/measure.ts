@@ -1,0 +1,37 @@
+// Timing inside one process: a warm-up, then the median of several runs.
+
+export async function median(runs: number, work: () => unknown): Promise<number> {
+  await work()
+  const times: number[] = []
+  for (let i = 0; i < runs; i++) {
+    const began = performance.now()
+    await work()
+    times.push(performance.now() - began)
+  }
+  return times.sort((a, b) => a - b)[times.length >> 1]!
+}
+
+export interface Row {
+  what: string
+  goal: string
+  measured: string
+  /** The number that the goal is about. */
+  value: number
+  /** null where the goal is not a bound on `value`. */
+  met: boolean | null
+}
+
+export const atMost = (what: string, bound: number, value: number, unit: string, detail: string): Row => ({
+  what,
+  goal: `at most ${bound} ${unit}`.trim(),
+  measured: `${value.toFixed(2)} ${unit} (${detail})`.replace('  ', ' '),
+  value,
+  met: value <= bound,
+})
+
+export function table(rows: readonly Row[]): string {
+  const lines = rows.map(
+    r => `| ${r.what} | ${r.goal} | ${r.measured} | ${r.met === null ? '' : r.met ? 'yes' : 'no'} |`,
+  )
+  return ['| what | to reach | measured | reached |', '|---|---|---|---|', ...lines].join('\n')
+}
