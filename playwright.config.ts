@@ -2,7 +2,8 @@ import { defineConfig } from '@playwright/test'
 
 export default defineConfig({
   testDir: 'e2e',
-  timeout: 90_000,
+  timeout: 180_000,
+  expect: { timeout: 20_000 },
   workers: 1,
   forbidOnly: !!process.env.CI,
   use: {

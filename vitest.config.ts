@@ -1,5 +1,5 @@
 import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
-  test: { include: ['src/**/*.test.ts', 'demo/**/*.test.ts'], testTimeout: 30_000 },
+  test: { include: ['src/**/*.test.ts', 'demo/**/*.test.ts'], testTimeout: 120_000, hookTimeout: 120_000 },
 })

@@ -45,7 +45,7 @@ function KeyRow({ layer, path, scale }: { layer: Layer; path: ValuePath; scale: 
   })
   return (
     <div className="relative h-5 touch-none" data-keys={name} {...drag}>
-      <span className="absolute left-2 w-20 truncate text-xs leading-5 text-quiet">{name}</span>
+      <span className="absolute left-2 w-[100px] truncate text-xs leading-5 text-quiet">{name}</span>
       <span
         className="absolute top-1/2 h-px bg-line"
         style={{ left: scale.x(keys[0]!.frame), width: (keys.at(-1)!.frame - keys[0]!.frame) * scale.perFrame }}

@@ -1,6 +1,6 @@
 // From frames to px along the lanes.
 
-export const GUTTER = 96
+export const GUTTER = 112
 const END = 20
 
 export interface TimeScale {

@@ -1,0 +1,67 @@
+// `npm run screenshots`: the pictures in docs/screenshots, from the demo data.
+import { spawn } from 'node:child_process'
+import { join } from 'node:path'
+import { chromium } from '@playwright/test'
+import { prepare, root } from './prepare.mjs'
+
+const PORT = 4980
+prepare({ app: true })
+const server = spawn(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'src/server/main.ts'], {
+  cwd: root,
+  stdio: ['ignore', 'pipe', 'inherit'],
+  env: { ...process.env, PORT: String(PORT) },
+})
+await new Promise(resolve => server.stdout.once('data', resolve))
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--mute-audio'],
+})
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+const shoot = async name => {
+  await page.mouse.move(640, 790)
+  await page.waitForTimeout(1500)
+  await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) })
+}
+const press = async (key, times = 1) => {
+  for (let i = 0; i < times; i++) await page.keyboard.press(key)
+}
+const view = name => page.getByRole('toolbar', { name: 'Views' }).getByRole('button', { name, exact: true }).click()
+
+await page.goto(`http://127.0.0.1:${PORT}/`)
+await page.getByRole('button', { name: 'Open Two at the counter' }).waitFor()
+await shoot('shots')
+await page.getByRole('button', { name: 'Open Two at the counter' }).click()
+await page.waitForSelector('main[data-ready=true]')
+await page.getByTestId('ruler').focus()
+await press('Shift+ArrowRight', 7)
+await press('ArrowRight', 6)
+await page.getByRole('button', { name: 'Set a key for across' }).click()
+await page.getByRole('button', { name: 'Set a key for feather in' }).click()
+await page.getByTestId('ruler').focus()
+await press('Shift+ArrowRight', 6)
+await page.getByRole('textbox', { name: 'Across', exact: true }).fill('668')
+await press('Enter')
+await page.getByTestId('ruler').focus()
+await press('Shift+ArrowLeft', 6)
+await shoot('workbench')
+await view('Tint')
+await shoot('tint')
+await view('Cut-out')
+await shoot('cut-out')
+await view('Picture')
+await page.getByRole('button', { name: '1:1' }).click()
+await shoot('one-to-one')
+await page.getByRole('button', { name: 'Fit', exact: true }).click()
+await page.getByRole('button', { name: 'House lights' }).click()
+await shoot('house-lights')
+await page.getByRole('button', { name: 'House lights' }).click()
+await page.getByRole('link', { name: 'Export' }).click()
+await page.getByRole('radio', { name: 'Quarter' }).click()
+await page.getByRole('button', { name: 'Make the file' }).click()
+await page.getByRole('button', { name: 'Save', exact: true }).waitFor({ timeout: 180_000 })
+await page.getByRole('radio', { name: 'Full' }).click()
+await page.getByRole('button', { name: 'Make the file' }).click()
+await page.waitForTimeout(3000)
+await shoot('export')
+await browser.close()
+server.kill()
