@@ -31,7 +31,8 @@ function packages() {
   const installed = join(root, 'node_modules/.package-lock.json')
   if (time(installed) >= time(join(root, 'package-lock.json'))) return
   console.error('Installing packages…')
-  run('npm', ['ci', '--no-audit', '--no-fund'])
+  // Not `npm ci`: it insists on packages for other platforms, which a registry's mirror may lack.
+  run('npm', ['install', '--no-save', '--no-audit', '--no-fund'])
 }
 
 function kernels() {
