@@ -45,29 +45,48 @@ function copyPlane(
   }
 }
 
-async function toPlanes(k: Kernels, sample: VideoSample, layout: Layout, colour: ColourCoding): Promise<Planes> {
+/** Planes that are woven or deeper than eight bits, by way of a copy. */
+async function copyOther(k: Kernels, sample: VideoSample, layout: Layout, ptr: number, offsets: Planes['offsets']) {
   const { codedWidth: width, codedHeight: height } = sample
   const data = new Uint8Array(sample.allocationSize())
   const places = await sample.copyTo(data)
   const cw = (width + layout.half[0]) >> layout.half[0]
   const ch = (height + layout.half[1]) >> layout.half[1]
+  const u = k.bytes(ptr + offsets[1], cw * ch)
+  const v = k.bytes(ptr + offsets[2], cw * ch)
+  copyPlane(data, places[0]!, width, height, layout.bits, k.bytes(ptr, width * height))
+  if (!layout.woven) {
+    copyPlane(data, places[1]!, cw, ch, layout.bits, u)
+    copyPlane(data, places[2]!, cw, ch, layout.bits, v)
+    return
+  }
+  const { offset, stride } = places[1]!
+  for (let y = 0; y < ch; y++) {
+    for (let x = 0; x < cw; x++) {
+      u[y * cw + x] = data[offset + y * stride + x * 2]!
+      v[y * cw + x] = data[offset + y * stride + x * 2 + 1]!
+    }
+  }
+}
+
+async function toPlanes(k: Kernels, sample: VideoSample, layout: Layout, colour: ColourCoding): Promise<Planes> {
+  const { codedWidth: width, codedHeight: height } = sample
+  const cw = (width + layout.half[0]) >> layout.half[0]
+  const ch = (height + layout.half[1]) >> layout.half[1]
   // Each row of chroma is read in whole registers: the gaps keep those inside the reservation.
   const offsets = [0, width * height + 32, width * height + cw * ch + 64] as const
   const ptr = k.alloc(offsets[2] + cw * ch + 32)
-  copyPlane(data, places[0]!, width, height, layout.bits, k.bytes(ptr, width * height))
-  const u = k.bytes(ptr + offsets[1], cw * ch)
-  const v = k.bytes(ptr + offsets[2], cw * ch)
-  if (layout.woven) {
-    const { offset, stride } = places[1]!
-    for (let y = 0; y < ch; y++) {
-      for (let x = 0; x < cw; x++) {
-        u[y * cw + x] = data[offset + y * stride + x * 2]!
-        v[y * cw + x] = data[offset + y * stride + x * 2 + 1]!
-      }
+  try {
+    if (layout.bits === 8 && !layout.woven) {
+      // The memory never grows, so the decoder can write straight into it.
+      const places = offsets.map((offset, i) => ({ offset, stride: i === 0 ? width : cw }))
+      await sample.copyTo(k.bytes(ptr, offsets[2] + cw * ch), { layout: places })
+    } else {
+      await copyOther(k, sample, layout, ptr, offsets)
     }
-  } else {
-    copyPlane(data, places[1]!, cw, ch, layout.bits, u)
-    copyPlane(data, places[2]!, cw, ch, layout.bits, v)
+  } catch (error) {
+    k.free(ptr)
+    throw error
   }
   return {
     kind: 'planes',

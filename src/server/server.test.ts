@@ -1,0 +1,42 @@
+import { beforeAll, describe, expect, it } from 'vitest'
+import { makeServer } from './app'
+
+let ask: (path: string) => Promise<Response>
+beforeAll(() => {
+  const app = makeServer()
+  ask = async path => app.request(path)
+})
+
+describe('the server', () => {
+  it('isolates every page and says what it may load', async () => {
+    const { headers, status } = await ask('/shot/anything')
+    expect(status).toBe(200)
+    expect(headers.get('cross-origin-opener-policy')).toBe('same-origin')
+    expect(headers.get('cross-origin-embedder-policy')).toBe('require-corp')
+    expect(headers.get('content-security-policy')).toMatch(/default-src 'self'.*object-src 'none'/)
+  })
+
+  it('brings the demo along: the list, the shots, the clips', async () => {
+    expect(await (await ask('/demo/index.json')).json()).toContain('two-at-the-counter')
+    expect(await (await ask('/demo/shots/two-at-the-counter.json')).json()).toMatchObject({
+      format: 'jolly-ghost-project',
+    })
+    const clip = await ask('/demo/clips/empty-shop.mp4')
+    expect(clip.headers.get('content-type')).toBe('video/mp4')
+    expect((await clip.arrayBuffer()).byteLength).toBeGreaterThan(1_000_000)
+  })
+
+  it.each([
+    '/demo/shots/../../package.json',
+    '/demo/shots/..%2f..%2fpackage.json',
+    '/demo/clips/..%2f..%2fpackage.json',
+    '/demo/clips/%2e%2e/%2e%2e/package.json',
+    '/..%2fpackage.json',
+    '/demo/shots/nobody.json',
+    '/assets/nothing.js',
+  ])('gives nothing away for %s', async path => {
+    const answer = await ask(path)
+    expect(answer.status).toBe(404)
+    expect(await answer.text()).not.toContain('jolly-ghost')
+  })
+})
