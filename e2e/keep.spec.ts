@@ -97,6 +97,18 @@ test.describe('what cannot be used is refused with a sentence, and nothing else 
     })
   }
 
+  test('take larger than the room that is left', async ({ page }) => {
+    await page.goto('/')
+    await page.evaluate(() => {
+      navigator.storage.estimate = async () => ({ quota: 3_000_000, usage: 1_000_000 })
+    })
+    await page.getByLabel('Takes for a new shot').setInputFiles(clip('clockmaker-left'))
+    await expect(problem(page)).toContainText(
+      '“clockmaker-left.mp4” (0.0 GB) is larger than the room this browser has left',
+    )
+    await expect(page).toHaveURL(/\/$/)
+  })
+
   const description = (change: object) =>
     strToU8(JSON.stringify({ format: 'jolly-ghost-project', version: 1, ...change }))
   const projects: [string, () => Uint8Array, RegExp][] = [

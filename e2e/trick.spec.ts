@@ -1,5 +1,5 @@
 // The trick from raw takes, with mouse and keyboard, as somebody would make it.
-import { readFileSync } from 'node:fs'
+import { readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { expect, type Page, test } from '@playwright/test'
 import { clip, filmFrame, folder } from './fixtures/terminal'
@@ -146,4 +146,22 @@ test('a take that is gone is named, its layer left out, and playing goes on', as
   await page.getByRole('button', { name: 'Play', exact: true }).click()
   await expect(page.getByTestId('frame-number')).not.toHaveText('frame 1 of 180')
   await page.keyboard.press('Space')
+})
+
+test('a take with a broken stretch is named there, and playing neither hangs nor stops for good', async ({ page }) => {
+  const bytes = readFileSync(clip('clockmaker-left'))
+  const from = Math.floor(bytes.length * 0.4)
+  for (let i = from; i < from + 300_000; i++) bytes[i] = (i * 89) & 255
+  const path = join(folder(), 'broken.mp4')
+  writeFileSync(path, bytes)
+  await page.goto('/')
+  await page.getByLabel('Takes for a new shot').setInputFiles([clip('empty-shop'), path])
+  await ready(page)
+  await page.getByRole('button', { name: 'Play', exact: true }).click()
+  const number = page.getByTestId('frame-number')
+  // Past the stretch, to the very end.
+  await expect(number).toHaveText('frame 180 of 180', { timeout: 60_000 })
+  await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible()
+  await goTo(page, 10)
+  await goTo(page, 170)
 })

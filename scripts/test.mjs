@@ -67,4 +67,5 @@ server.kill()
 
 const passed = unit.passed + browser.passed
 const failed = unit.failed + browser.failed
+process.stdout.write(`${passed} passed, ${failed} failed\n`)
 process.exit(failed === 0 && passed > 0 ? 0 : 1)

@@ -35,6 +35,12 @@ async function main(): Promise<number> {
   return 0
 }
 
+// A decoder may fail outside any call of ours; that ends the work like any other failure.
+process.on('unhandledRejection', error => {
+  process.stderr.write(`ghost: a take cannot be decoded (${error instanceof Error ? error.message : String(error)}).\n`)
+  process.exit(1)
+})
+
 main().then(
   code => process.exit(code),
   error => {

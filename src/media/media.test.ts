@@ -1,5 +1,16 @@
 // Real files through real decoders.
-import { BlobSource, type Input } from 'mediabunny'
+import {
+  AudioSample,
+  AudioSampleSource,
+  BlobSource,
+  BufferTarget,
+  type Input,
+  MkvOutputFormat,
+  Mp4OutputFormat,
+  Output,
+  Quality,
+  VideoSampleSource,
+} from 'mediabunny'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { type Kernels, type Picture, toCodesPicture } from '../core/render'
 import { makeClip, steady } from '../testing/clips'
@@ -179,4 +190,43 @@ it('hears a take at 48 kHz in step, whatever its rate', async () => {
   // Asked in other pieces, the same.
   const [again] = await sounds.read('x', 23_900, 300)
   expect(again.subarray(0, 300)).toEqual(left.subarray(24_900, 25_200))
+})
+
+describe('a file that is no take', () => {
+  it('for want of a picture says so', async () => {
+    const target = new BufferTarget()
+    const output = new Output({ format: new Mp4OutputFormat(), target })
+    const audio = new AudioSampleSource({ codec: 'aac', quality: new Quality({ bitrate: 96_000 }) })
+    output.addAudioTrack(audio)
+    await output.start()
+    const data = new Float32Array(48_000)
+    const sample = new AudioSample({ data, format: 'f32', numberOfChannels: 1, sampleRate: 48_000, timestamp: 0 })
+    await audio.add(sample)
+    sample.close()
+    await output.finalize()
+    await expect(open(new Uint8Array(target.buffer!), 'song.mp4')).rejects.toThrow(/“song\.mp4” has no picture/)
+  })
+
+  it('for want of a decoder names the codec and a way out', async () => {
+    const clip = await makeClip({ width: 64, height: 48, times: steady(3, 25), colour: counted })
+    // The sample entry's four letters are changed into ones that nobody decodes.
+    const at = Buffer.from(clip).indexOf('avc1', Buffer.from(clip).indexOf('stsd'))
+    const strange = clip.slice()
+    strange.set(new TextEncoder().encode('zzz9'), at)
+    await expect(open(strange, 'odd.mp4')).rejects.toThrow(
+      /“odd\.mp4” (is coded as .* Convert it|has no picture|cannot be read)/,
+    )
+  })
+
+  it('for want of frames says so', async () => {
+    const target = new BufferTarget()
+    const output = new Output({ format: new MkvOutputFormat(), target })
+    const video = new VideoSampleSource({ codec: 'vp9', quality: new Quality({ bitrate: 96_000 }) })
+    output.addVideoTrack(video)
+    await output.start()
+    await output.finalize().catch(() => {})
+    const bytes = new Uint8Array(target.buffer ?? new ArrayBuffer(0))
+    const tried = open(bytes, 'hollow.mkv').then(m => describeTake(m, 'video/x-matroska', bytes.length))
+    await expect(tried).rejects.toThrow(/“hollow\.mkv”/)
+  })
 })
