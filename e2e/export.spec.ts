@@ -1,7 +1,7 @@
 // Films out of the browser, decoded again outside it.
 import { join } from 'node:path'
 import { expect, type Page, test } from '@playwright/test'
-import { filmFrame, folder, mediaInfo, terminalFrame } from './fixtures/terminal'
+import { filmFrame, folder, mediaInfo, soundLate, terminalFrame } from './fixtures/terminal'
 import { openDemo, type Pixels, saved } from './fixtures/workbench'
 
 async function make(
@@ -45,6 +45,7 @@ test('MP4 has exactly the frames asked for, full size, with sound', async ({ pag
   expect(info.size).toEqual({ width: 1280, height: 720 })
   expect(info.seconds).toBeCloseTo(1, 3)
   expect(info.sound!.seconds).toBeGreaterThan(0.97)
+  expect(Math.abs(soundLate(path, 'two-at-the-counter', 70, 30))).toBeLessThan(20)
   for (const [at, frame] of [
     [0, 70],
     [6 / 30, 76],
@@ -56,11 +57,12 @@ test('MP4 has exactly the frames asked for, full size, with sound', async ({ pag
   }
 })
 
-test('WebM is made at half size', async ({ page }) => {
+test('WebM is made at half size, its sound in step', async ({ page }) => {
   await openDemo(page)
-  const path = await make(page, { format: /WebM/, size: 'Half', first: 1, last: 15 })
+  const path = await make(page, { format: /WebM/, size: 'Half', first: 1, last: 45 })
   expect(mediaInfo(path).size).toEqual({ width: 640, height: 360 })
-  expect((await filmFrame(path, 0)).frames).toBe(15)
+  expect((await filmFrame(path, 0)).frames).toBe(45)
+  expect(Math.abs(soundLate(path, 'two-at-the-counter', 0, 45))).toBeLessThan(20)
 })
 
 test('an export is stopped at once, and editing goes on while one runs', async ({ page }) => {
