@@ -1,1 +1,2 @@
 export { matteRow } from './coverage'
+export { type StillMatte, stillMatte } from './still'

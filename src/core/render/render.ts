@@ -1,5 +1,5 @@
 // plan + pictures -> picture. The only place where pictures are made: preview, export and terminal all come here.
-import { matteRow } from '../matte'
+import { matteRow, type StillMatte, stillMatte } from '../matte'
 import type { Plan, PlannedLayer, PlannedPicture } from '../plan'
 import type { Size } from '../shot'
 import type { Kernels } from './kernels'
@@ -13,8 +13,8 @@ const OPEN = 255
 const SOFT = 254
 
 interface Painter {
-  /** Fills one row of coverage, n f32 at out; null where the layer covers everything. */
-  coverage: ((y: number, out: number, spare: number) => void) | null
+  /** Where row y of the coverage is, n f32: at `out`, or kept elsewhere; null where the layer covers everything. */
+  coverage: ((y: number, out: number, spare: number) => number) | null
   opaque: boolean
   opacity: number
   open(y: number): void
@@ -59,6 +59,17 @@ function placed(k: Kernels, picture: Picture, layer: PlannedLayer, plan: Plan) {
   return { picture: made, made, fills, right, bottom }
 }
 
+/** A layer's matte by rows: kept ones if it stands still, else made one by one. */
+function matteSource(k: Kernels, { matte }: PlannedLayer, { size: { width, height } }: Plan) {
+  const still: StillMatte | null = matte.length > 0 ? stillMatte(k, matte, width, height) : null
+  const row = (y: number, out: number, spare: number): number => {
+    if (still) return still.ptr + y * still.stride
+    matteRow(k, matte, y, width, out, spare)
+    return out
+  }
+  return { still, row }
+}
+
 function painter(k: Kernels, layer: PlannedLayer, source: Picture, plan: Plan): Painter {
   const { picture, made, fills, right, bottom } = placed(k, source, layer, plan)
   const { width } = plan.size
@@ -67,13 +78,18 @@ function painter(k: Kernels, layer: PlannedLayer, source: Picture, plan: Plan): 
   let at = 0
   const inside = (y: number, out: number) => k.frameRectRow(out, width, y, layer.place.x, layer.place.y, right, bottom)
   const cut = layer.matte.length > 0
-  const coverage = (y: number, out: number, spare: number) => {
-    if (cut) matteRow(k, layer.matte, y, width, out, spare)
-    else inside(y, out)
-    if (cut && !fills) {
-      inside(y, spare)
-      k.multiplyRow(out, spare, width)
+  const matte = matteSource(k, layer, plan)
+  const coverage = (y: number, out: number, spare: number): number => {
+    if (!cut) {
+      inside(y, out)
+      return out
     }
+    const row = matte.row(y, out, spare)
+    if (fills) return row
+    inside(y, spare)
+    if (row !== out) k.bytes(out, width * 4).set(k.bytes(row, width * 4))
+    k.multiplyRow(out, spare, width)
+    return out
   }
   return {
     coverage: cut || !fills ? coverage : null,
@@ -97,18 +113,20 @@ function painter(k: Kernels, layer: PlannedLayer, source: Picture, plan: Plan): 
     },
     close() {
       rows.close()
+      matte.still?.release()
       if (made) k.free(made.ptr)
     },
   }
 }
 
-function colourPainter(k: Kernels, layer: PlannedLayer, colour: string, width: number): Painter {
+function colourPainter(k: Kernels, layer: PlannedLayer, colour: string, plan: Plan): Painter {
+  const matte = matteSource(k, layer, plan)
   const value = word(colour)
   const codes = (_x: number, n: number, dst: number) => {
     new Uint32Array(k.bytes(dst, n * 4).buffer, dst, n).fill(value)
   }
   return {
-    coverage: layer.matte.length > 0 ? (y, out, spare) => matteRow(k, layer.matte, y, width, out, spare) : null,
+    coverage: layer.matte.length > 0 ? matte.row : null,
     opaque: layer.opacity >= 1,
     opacity: layer.opacity,
     open() {},
@@ -117,7 +135,9 @@ function colourPainter(k: Kernels, layer: PlannedLayer, colour: string, width: n
       codes(x, n, spare)
       k.toLinear(spare, dst, n)
     },
-    close() {},
+    close() {
+      matte.still?.release()
+    },
   }
 }
 
@@ -129,7 +149,7 @@ function groupPicture(k: Kernels, plan: Plan, find: FindPicture): Linear {
 
 function makePainter(k: Kernels, layer: PlannedLayer, plan: Plan, find: FindPicture): Painter | null {
   const wanted: PlannedPicture = layer.picture
-  if (wanted.kind === 'colour') return colourPainter(k, layer, wanted.colour, plan.size.width)
+  if (wanted.kind === 'colour') return colourPainter(k, layer, wanted.colour, plan)
   if (wanted.kind === 'take') {
     const picture = find(wanted)
     return picture && painter(k, layer, picture, plan)
@@ -163,6 +183,13 @@ export function paint(k: Kernels, plan: Plan, find: FindPicture, out: number, as
   const stride = (width * 4 + 127) & ~63
   const coverage = k.alloc(stride * (painters.length + 1))
   const spareCoverage = coverage + painters.length * stride
+  // Where each layer's coverage of the row at hand is; 0 for layers that cover everything.
+  const covers = new Array<number>(painters.length).fill(0)
+  const coverRow = (j: number, y: number) => {
+    const p = painters[j]!
+    covers[j] = p.coverage ? p.coverage(y, coverage + j * stride, spareCoverage) : 0
+    p.open(y)
+  }
   const classes = k.alloc(width + 64)
   const runs = k.alloc(width * 12 + 12)
   const runList = k.ints(runs, width * 3 + 3)
@@ -185,10 +212,8 @@ export function paint(k: Kernels, plan: Plan, find: FindPicture, out: number, as
     let open = 1
     while (reached < painters.length && open) {
       const p = painters[reached]!
-      const c = p.coverage ? coverage + reached * stride : 0
-      if (p.coverage) p.coverage(y, c, spareCoverage)
-      open = k.classifyRow(classes, c, width, reached, p.opaque ? 1 : 0)
-      p.open(y)
+      coverRow(reached, y)
+      open = k.classifyRow(classes, covers[reached]!, width, reached, p.opaque ? 1 : 0)
       reached++
     }
     // A soft run may still need layers behind the last one asked: all of them, unless an opaque one was in the way.
@@ -200,16 +225,12 @@ export function paint(k: Kernels, plan: Plan, find: FindPicture, out: number, as
       const kind = runList[i * 3 + 2]!
       const at = row + x * pixel
       if (kind === SOFT) {
-        for (; ready < painters.length; ready++) {
-          const p = painters[ready]!
-          p.coverage?.(y, coverage + ready * stride, spareCoverage)
-          p.open(y)
-        }
+        for (; ready < painters.length; ready++) coverRow(ready, y)
         const target = as === 'linear' ? at : mixed
         k.fillRow(target, n, r, g, b, a)
         for (let j = painters.length - 1; j >= 0; j--) {
           const p = painters[j]!
-          const c = p.coverage ? coverage + j * stride + x * 4 : 0
+          const c = covers[j] ? covers[j]! + x * 4 : 0
           p.linear(x, n, source, codes)
           k.overRow(target, source, c, n, p.opacity)
         }
