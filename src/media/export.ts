@@ -87,12 +87,13 @@ export async function exportFrame(
   return picture
 }
 
-/** The part of a picture that an encoder of even sides takes, as planes. */
+/** The part of a picture that an encoder of even sides takes, as planes in `data`, which is in use until the sample is closed. */
 function toSample(
   k: Kernels,
   picture: Codes,
   size: Size,
   planes: number,
+  data: Uint8Array<ArrayBuffer>,
   timestamp: number,
   duration: number,
 ): VideoSample {
@@ -107,7 +108,7 @@ function toSample(
   }
   writePlanes(k, source, planes)
   if (source !== picture) k.free(source.ptr)
-  const data = k.bytes(planes, planesLength(size.width, size.height)).slice()
+  data.set(k.bytes(planes, data.length))
   return new VideoSample(data, {
     format: 'I420',
     codedWidth: size.width,
@@ -164,6 +165,8 @@ export async function exportShot(options: ExportOptions, target: Target, work: E
     parts.length > 0 ? new AudioSampleSource({ codec: codecs.audio, quality: new Quality({ bitrate: 192_000 }) }) : null
   if (audio) output.addAudioTrack(audio, { maximumPacketCount: Math.ceil((lastSample - firstSample) / 480) + 64 })
   const planes = k.alloc(planesLength(size.width, size.height))
+  // One is filled while the other is being encoded: fresh ones for each frame would keep the garbage collector busy.
+  const buffers = [0, 1].map(() => new Uint8Array(planesLength(size.width, size.height)))
   const begin = firstSample + PRIMING[codecs.audio]
   let heard = begin
   const soundUpTo = async (sample: number) => {
@@ -193,7 +196,7 @@ export async function exportShot(options: ExportOptions, target: Target, work: E
       const picture: Codes = await coming!
       paintNext(frame + 1)
       work.onPicture?.(frame, picture)
-      const sample = toSample(k, picture, size, planes, at, next - at)
+      const sample = toSample(k, picture, size, planes, buffers[frame & 1]!, at, next - at)
       k.free(picture.ptr)
       await encoding
       encoding = video.add(sample).finally(() => sample.close())
