@@ -3,7 +3,19 @@
 import { VIEWS } from '../core/plan'
 import { edits } from '../core/shot'
 import type { StageEngine } from './engine/stage-engine'
-import { cameraMoved, chosenLayer, edit, keyingSet, layerChosen, redo, shotOf, store, undo, viewChosen } from './store'
+import {
+  cameraMoved,
+  chosenLayer,
+  edit,
+  keyingSet,
+  layerChosen,
+  pieceChosen,
+  redo,
+  shotOf,
+  store,
+  undo,
+  viewChosen,
+} from './store'
 
 export interface Command {
   id: string
@@ -28,7 +40,7 @@ function startPiece(kind: 'edge' | 'box' | 'oval'): void {
   if (!layer || !project) return
   const piece = edits.startPiece(kind, edits.layerSize(layer, project.shot, project.takes))
   store.dispatch(edit('addPiece', layer.id, piece))
-  store.dispatch({ type: 'view/pieceChosen', payload: { layer: layer.id, piece: piece.id } })
+  store.dispatch(pieceChosen({ layer: layer.id, piece: piece.id }))
 }
 
 function chooseNeighbour(by: 1 | -1): void {

@@ -1,3 +1,4 @@
+export type { Checked } from './checked'
 export * as edits from './edits'
 export { LIMITS } from './limits'
 export * from './make'

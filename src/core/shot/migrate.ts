@@ -1,6 +1,7 @@
 // Brings documents of older versions up to date, one step a version.
+
+import type { Checked } from './checked'
 import { FORMAT, VERSION } from './types'
-import type { Checked } from './validate'
 
 type Step = (document: Record<string, unknown>) => Record<string, unknown>
 

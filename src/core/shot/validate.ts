@@ -1,10 +1,9 @@
 // From unknown data to a project, or to a sentence that says why not.
+import type { Checked } from './checked'
 import { LIMITS } from './limits'
 import { migrate } from './migrate'
 import { projectSchema } from './schema'
 import type { Project, Shot } from './types'
-
-export type Checked<T> = { ok: true; value: T } | { ok: false; problem: string }
 
 const refuse = (problem: string): { ok: false; problem: string } => ({ ok: false, problem })
 

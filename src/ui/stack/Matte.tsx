@@ -1,0 +1,56 @@
+import { Circle, Plus, RectangleHorizontal, SeparatorVertical } from 'lucide-react'
+import { commandOf, shownKeys } from '../../app/commands'
+import { edit, useSend, useStore } from '../../app/store'
+import { type Layer, SHAPE_NAMES } from '../../core/shot'
+import { IconButton } from '../common/Button'
+import { Menu, MenuItem } from '../common/Menu'
+import { Toggle } from '../common/Toggle'
+import { useEngine } from '../stage/engine-context'
+import { PieceCard } from './PieceCard'
+
+const PIECES = [
+  ['edge', SeparatorVertical],
+  ['box', RectangleHorizontal],
+  ['oval', Circle],
+] as const
+
+/** The pieces of a layer's matte, and whether it is used. */
+export function Matte({ layer }: { layer: Layer }) {
+  const send = useSend()
+  const engine = useEngine()
+  const readOnly = useStore(s => s.view.readOnly)
+  return (
+    <section className="flex flex-col gap-1 border-t border-line px-2 py-2">
+      <header className="flex items-center gap-2 px-1">
+        <h3 className="flex-1 text-sm">Matte</h3>
+        {layer.matte.length > 0 && (
+          <Toggle
+            label={layer.matteOn ? 'used' : 'taken away'}
+            on={layer.matteOn}
+            disabled={readOnly}
+            onChange={on => send(edit('switchMatte', layer.id, on))}
+          />
+        )}
+        <Menu trigger={<IconButton icon={Plus} label="Add a piece" size="small" disabled={readOnly || !engine} />}>
+          {PIECES.map(([kind, Icon]) => {
+            const { keys, run } = commandOf(kind)
+            return (
+              <MenuItem key={kind} keys={shownKeys(keys)} onSelect={() => engine && run(engine)}>
+                <Icon size={15} /> {SHAPE_NAMES[kind]}
+              </MenuItem>
+            )
+          })}
+        </Menu>
+      </header>
+      {layer.matte.length === 0 ? (
+        <p className="px-1 text-quiet">The whole picture shows. Add an edge, a box or an oval.</p>
+      ) : (
+        <ul className={`flex flex-col gap-1 ${layer.matteOn ? '' : 'opacity-50'}`}>
+          {layer.matte.map(piece => (
+            <PieceCard key={piece.id} layer={layer} piece={piece} />
+          ))}
+        </ul>
+      )}
+    </section>
+  )
+}
