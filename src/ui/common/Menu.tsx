@@ -42,7 +42,7 @@ export function MenuItem({
     <DropdownMenu.Item
       disabled={disabled}
       onSelect={onSelect}
-      className="flex cursor-default items-center gap-6 rounded-lg px-2.5 py-1.5 outline-none data-[disabled]:opacity-40 data-[highlighted]:bg-raised"
+      className="flex cursor-default items-center gap-6 rounded-lg px-2.5 py-1 outline-none data-[disabled]:opacity-40 data-[highlighted]:bg-raised"
     >
       <span className="flex flex-1 items-center gap-2">{children}</span>
       {keys && <span className="text-xs text-quiet">{keys}</span>}

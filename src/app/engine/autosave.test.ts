@@ -1,0 +1,82 @@
+import 'fake-indexeddb/auto'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { testProject } from '../../testing/documents'
+import { loadProject } from '../storage/projects'
+import { edit, opened, store, viewReset } from '../store'
+import { startAutosave } from './autosave'
+
+const listeners = new Map<string, () => void>()
+const said: string[] = []
+let stop: () => Promise<void>
+const name = async () => {
+  const loaded = await loadProject('project')
+  return loaded?.ok ? loaded.value.shot.name : null
+}
+
+beforeEach(() => {
+  vi.stubGlobal('addEventListener', (type: string, heard: () => void) => listeners.set(type, heard))
+  vi.stubGlobal('removeEventListener', (type: string) => listeners.delete(type))
+  vi.stubGlobal('document', {
+    visibilityState: 'hidden',
+    addEventListener: (type: string, heard: () => void) => listeners.set(type, heard),
+    removeEventListener: (type: string) => listeners.delete(type),
+  })
+  said.length = 0
+  store.dispatch(viewReset({}))
+  store.dispatch(opened(testProject()))
+  stop = startAutosave(sentence => said.push(sentence))
+})
+
+afterEach(async () => {
+  await stop()
+  vi.restoreAllMocks()
+  vi.unstubAllGlobals()
+})
+
+describe('autosave', () => {
+  it('saves the last of a run of changes within a second', async () => {
+    for (const next of ['A', 'B', 'C']) store.dispatch(edit('renameShot', next))
+    expect(store.getState().view.saving).toBe('waiting')
+    await vi.waitFor(async () => expect(await name()).toBe('C'), { timeout: 1000 })
+    expect(store.getState().view.saving).toBe('saved')
+  })
+
+  it.each(['pagehide', 'visibilitychange'])('saves at once on %s', async moment => {
+    store.dispatch(edit('renameShot', moment))
+    listeners.get(moment)!()
+    await vi.waitFor(async () => expect(await name()).toBe(moment), { timeout: 200 })
+  })
+
+  it('saves what is open when it ends', async () => {
+    store.dispatch(edit('renameShot', 'Last'))
+    await stop()
+    expect(await name()).toBe('Last')
+    expect(listeners.size).toBe(0)
+  })
+
+  it('says once that it cannot, keeps what was saved, and tries again with the next change', async () => {
+    store.dispatch(edit('renameShot', 'Good'))
+    await vi.waitFor(async () => expect(await name()).toBe('Good'))
+    const full = vi.spyOn(IDBObjectStore.prototype, 'put').mockImplementation(() => {
+      throw new DOMException('full', 'QuotaExceededError')
+    })
+    store.dispatch(edit('renameShot', 'Too much'))
+    await vi.waitFor(() => expect(store.getState().view.saving).toBe('failed'))
+    await new Promise(resolve => setTimeout(resolve, 700))
+    expect(said).toEqual([expect.stringContaining('no room left')])
+    expect(await name()).toBe('Good')
+    full.mockRestore()
+    store.dispatch(edit('renameShot', 'Less'))
+    await vi.waitFor(async () => expect(await name()).toBe('Less'))
+  })
+
+  it('writes nothing in a tab that only reads', async () => {
+    await stop()
+    const before = await name()
+    store.dispatch(viewReset({ readOnly: true }))
+    stop = startAutosave(sentence => said.push(sentence))
+    store.dispatch(opened({ ...testProject(), shot: { ...testProject().shot, name: 'Foreign' } }))
+    await stop()
+    expect(await name()).toBe(before)
+  })
+})
