@@ -1,0 +1,86 @@
+// What hand and eye rely on: keys that keep out of typing, focus, the loupe, views, lights.
+import { expect, test } from '@playwright/test'
+import { field, frameNumber, goTo, handle, openDemo, pixelAt, settled, stagePixels, view } from './fixtures/workbench'
+
+test('no shortcut fires while somebody types, and numbers obey keys, drags and double clicks', async ({ page }) => {
+  await openDemo(page)
+  const name = page.getByRole('textbox', { name: 'Name of the shot' })
+  await name.fill('')
+  await name.pressSequentially('Ho h W E k')
+  await page.keyboard.press('Space')
+  await page.keyboard.press('End')
+  expect(await frameNumber(page)).toBe(1)
+  await page.keyboard.press('Escape')
+  await expect(name).toHaveValue('Two at the counter')
+
+  const across = field(page, 'Across')
+  await across.focus()
+  for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowUp')
+  await page.keyboard.press('Shift+ArrowDown')
+  await expect(across).toHaveValue('645')
+  await page.keyboard.press('Tab')
+  const label = page.getByText('Grow', { exact: true })
+  const box = (await label.boundingBox())!
+  await page.mouse.move(box.x + 5, box.y + 5)
+  await page.mouse.down()
+  await page.mouse.move(box.x + 25, box.y + 5, { steps: 5 })
+  await page.mouse.up()
+  await expect(field(page, 'Grow')).toHaveValue('20')
+  await label.dblclick()
+  await expect(field(page, 'Grow')).toHaveValue('0')
+  await field(page, 'Strength').fill('900')
+  await page.keyboard.press('Enter')
+  await expect(field(page, 'Strength')).toHaveValue('100')
+  // One step for the arrows, one for the drag, one for setting back.
+  for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(across).toHaveValue('652')
+})
+
+test('a loupe follows the hand while something is dragged, and only then', async ({ page }) => {
+  await openDemo(page)
+  const loupe = page.getByTestId('stage').locator('canvas[aria-hidden=true]')
+  await expect(loupe).toHaveCount(0)
+  const box = (await handle(page, 'Move the edge').boundingBox())!
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(box.x + 40, box.y + 10, { steps: 4 })
+  await expect(loupe).toBeVisible()
+  await page.mouse.up()
+  await expect(loupe).toHaveCount(0)
+})
+
+test('the views show the matte, the tint, the cut-out and the uncut layer', async ({ page }) => {
+  await openDemo(page)
+  await goTo(page, 76)
+  const look = async (name: string) => {
+    await view(page, name).click()
+    await settled(page)
+    return stagePixels(page)
+  }
+  const picture = await look('Picture')
+  const uncut = await look('Uncut')
+  const tint = await look('Tint')
+  const matte = await look('Matte')
+  const cutOut = await look('Cut-out')
+  const left = [430, 300] as const
+  const right = [880, 300] as const
+  expect(pixelAt(matte, ...left)).toEqual([0, 0, 0])
+  expect(pixelAt(matte, ...right)).toEqual([255, 255, 255])
+  for (const seen of [uncut, tint, cutOut]) expect(pixelAt(seen, ...right)).toEqual(pixelAt(picture, ...right))
+  // Left of the seam the uncut layer shows its own wall, the tint greens it, and the cut-out has nothing.
+  expect(pixelAt(uncut, ...left)).not.toEqual(pixelAt(picture, ...left))
+  const [red, green] = pixelAt(tint, ...left)
+  expect(green! - red!).toBeGreaterThan(pixelAt(uncut, ...left)[1]! - pixelAt(uncut, ...left)[0]!)
+  expect(pixelAt(cutOut, ...left)).toEqual([0, 0, 0])
+  await page.keyboard.press('w')
+  await expect(view(page, 'Uncut')).toHaveAttribute('aria-pressed', 'true')
+})
+
+test('the house lights stay as they were left', async ({ page }) => {
+  await openDemo(page)
+  const ground = () => page.evaluate(() => getComputedStyle(document.body).backgroundColor)
+  expect(await ground()).toBe('rgb(20, 20, 20)')
+  await page.getByRole('button', { name: 'House lights' }).click()
+  await page.reload()
+  expect(await ground()).toBe('rgb(221, 221, 221)')
+})
