@@ -33,6 +33,25 @@ test('a tab closed a second after a change loses nothing', async ({ context, pag
   await expect(again.getByRole('textbox', { name: 'Across', exact: true })).toHaveValue('700')
 })
 
+test('going to and fro quickly leaves the shot open, to be changed', async ({ page }) => {
+  await openDemo(page)
+  for (let i = 0; i < 3; i++) {
+    await page.goBack()
+    await page.goForward()
+  }
+  await ready(page)
+  await expect(page.getByText('open in another tab')).toHaveCount(0)
+  await type(page, 'Across', 655)
+  await saved(page)
+})
+
+test('what was changed the moment before is what is exported', async ({ page }) => {
+  await openDemo(page)
+  await page.getByRole('textbox', { name: 'Name of the shot' }).fill('Changed just now')
+  await page.getByRole('link', { name: 'Export' }).click()
+  await expect(page.getByRole('link', { name: 'Changed just now' })).toBeVisible()
+})
+
 test('a second tab is told and changes nothing', async ({ context, page }) => {
   await openDemo(page)
   const second = await context.newPage()

@@ -6,6 +6,8 @@ import { type StageEngine, startStage } from './stage-engine'
 
 export interface Session {
   stage: StageEngine
+  /** Resolves when all is let go of. */
+  closed: Promise<void>
   close(): Promise<void>
 }
 
@@ -33,8 +35,23 @@ async function makePoster(stage: StageEngine): Promise<void> {
   await savePoster(project.id, await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.85 }))
 }
 
-/** Opens a project on a canvas. A sentence is returned where it cannot be opened. */
-export async function openSession(
+// The session before, until it has let go of the store and its lock: one that opens meanwhile would be closed with it.
+let before: Promise<void> = Promise.resolve()
+
+/** Resolves when no session is open or closing any more, so that what was last changed is saved. */
+export const sessionsClosed = (): Promise<void> => before
+
+/** Opens a project on a canvas, once the one before is closed. A sentence is returned where it cannot be opened. */
+export function openSession(...args: Parameters<typeof open>): Promise<Session | string> {
+  const opening = before.then(() => open(...args))
+  before = opening.then(
+    session => (typeof session === 'string' ? undefined : session.closed),
+    () => {},
+  )
+  return opening
+}
+
+async function open(
   id: string,
   canvas: HTMLCanvasElement,
   onProblem: (sentence: string) => void,
@@ -66,14 +83,23 @@ export async function openSession(
     makePoster(stage).catch(error => console.error('No poster could be made:', error))
   }, 3000)
   if (release) makePoster(stage).catch(error => console.error('No poster could be made:', error))
+  let letGo = () => {}
+  const gone = new Promise<void>(resolve => {
+    letGo = resolve
+  })
   return {
     stage,
+    closed: gone,
     async close() {
       clearInterval(poster)
-      await stopSaving()
-      await stage.end()
-      store.dispatch(closed())
-      release?.()
+      try {
+        await stopSaving()
+        await stage.end()
+      } finally {
+        store.dispatch(closed())
+        release?.()
+        letGo()
+      }
     },
   }
 }

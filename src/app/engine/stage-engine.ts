@@ -116,7 +116,9 @@ export async function startStage(
 
   return {
     async addFiles(files) {
-      void sound.addFiles(files)
+      sound
+        .addFiles(files)
+        .catch(error => onProblem(`The sound cannot be read: ${error instanceof Error ? error.message : error}`))
       const failed = await render.call.addFiles(files)
       sent = null
       follow()

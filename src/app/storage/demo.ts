@@ -14,7 +14,9 @@ export async function listDemos(): Promise<Project[]> {
   const texts = await Promise.all(names.map(async name => (await fetchOk(`/demo/shots/${name}.json`)).text()))
   return texts.flatMap(text => {
     const checked = parseProject(text)
-    return checked.ok ? [checked.value] : []
+    if (checked.ok) return [checked.value]
+    console.error('A demo shot is left out:', checked.problem)
+    return []
   })
 }
 

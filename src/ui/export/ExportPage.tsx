@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { clearOldExports, startExport } from '../../app/engine/exports'
+import { sessionsClosed } from '../../app/engine/session'
 import { getPoster, loadProject } from '../../app/storage/projects'
 import { useStore } from '../../app/store'
 import type { Project } from '../../core/shot'
@@ -44,6 +45,7 @@ export function ExportPage() {
   useEffect(() => {
     let url: string | null = null
     const load = async () => {
+      await sessionsClosed()
       const loaded = await loadProject(id)
       if (!loaded) return setProblem('There is no such shot on this machine.')
       if (!loaded.ok) return setProblem(`This shot cannot be opened. ${loaded.problem}`)
