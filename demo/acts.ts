@@ -1,7 +1,14 @@
 // What happens in each clip: poses over time, exposure, words.
 import type { Point, Pose } from './clockmaker'
 
-export type ClipName = 'empty-shop' | 'clockmaker-left' | 'clockmaker-right'
+export type ClipName =
+  | 'empty-shop'
+  | 'clockmaker-left'
+  | 'clockmaker-right'
+  | 'one-long-take'
+  | 'counter-bell'
+  | 'pendulum'
+  | 'walk-across'
 
 export interface Clip {
   name: ClipName
@@ -9,8 +16,14 @@ export interface Clip {
   frames: number
   /** Gain of red, green and blue in linear light: what the camera made of the same room. */
   exposure: readonly [number, number, number]
-  /** Seconds at which the line is spoken, or null. */
-  line: { at: number; pitch: number } | null
+  /** Lines that are spoken: when, and how high. */
+  lines: readonly { at: number; pitch: number }[]
+  /** Seconds at which the counter bell is struck. */
+  bell?: number
+  /** Whether the tall clock's pendulum swings on the wall. */
+  pendulum?: boolean
+  /** Bits a second; longer clips are held smaller. */
+  bitrate?: number
   pose: ((seconds: number) => Pose) | null
   seed: number
 }
@@ -34,7 +47,12 @@ function mix<T>(a: T, b: T, t: number): T {
 }
 
 /** Poses from beats: each field goes smoothly from one beat that names it to the next. */
-function perform(rest: Pose, beats: readonly Beat[], line: { at: number } | null, sway: number): (s: number) => Pose {
+function perform(
+  rest: Pose,
+  beats: readonly Beat[],
+  lines: readonly { at: number }[],
+  sway: number,
+): (s: number) => Pose {
   const fields = Object.keys(rest) as (keyof Pose)[]
   return s => {
     const pose = { ...rest } as Record<keyof Pose, unknown>
@@ -51,7 +69,8 @@ function perform(rest: Pose, beats: readonly Beat[], line: { at: number } | null
     done.x += Math.sin(s * 1.1 + sway) * 3
     done.lean += Math.sin(s * 0.8 + sway) * 0.012
     done.rise += Math.sin(s * 1.9 + sway) * 1.6
-    if (line && s > line.at && s < line.at + 1.6) {
+    const line = lines.find(l => s > l.at && s < l.at + 1.6)
+    if (line) {
       done.mouth = Math.abs(Math.sin((s - line.at) * 11)) * (0.5 + 0.5 * Math.sin((s - line.at) * 4.3) ** 2)
       done.tilt += Math.sin((s - line.at) * 7) * 0.03
     }
@@ -59,6 +78,10 @@ function perform(rest: Pose, beats: readonly Beat[], line: { at: number } | null
   }
 }
 
+const LONG_LINES = [
+  { at: 1.1, pitch: 112 },
+  { at: 7.2, pitch: 108 },
+] as const
 const LEFT_LINE = { at: 1.2, pitch: 118 }
 const RIGHT_LINE = { at: 3.1, pitch: 104 }
 
@@ -88,13 +111,87 @@ const rightRest: Pose = {
   holds: null,
 }
 
+/** The walk of the long take: when it begins and ends, in seconds. */
+export const WALK = { from: 3.3, to: 6.3 } as const
+
+const moved = (pose: Pose, by: number): Pose => ({
+  ...pose,
+  x: pose.x + by,
+  left: { x: pose.left.x + by, y: pose.left.y },
+  right: { x: pose.right.x + by, y: pose.right.y },
+})
+
+/** One act on the left, a walk behind the counter, another act on the right. */
+function longTake(): (s: number) => Pose {
+  const far = rightRest.x - leftRest.x
+  const before = perform(
+    leftRest,
+    [
+      { at: 1.0, right: { x: 536, y: 372 }, lean: 0.06, look: 0.9, brows: 0.6 },
+      { at: 2.4, right: { x: 478, y: 484 }, lean: 0, look: 0.7, brows: 0 },
+    ],
+    [LONG_LINES[0]],
+    1.3,
+  )
+  const after = perform(
+    { ...moved(leftRest, far), holds: 'right', look: -0.3 },
+    [
+      { at: 7.4, left: { x: 768, y: 388 }, lean: -0.07, look: -0.9, brows: 0.8 },
+      { at: 8.9, left: { x: 818, y: 486 }, lean: 0, look: -0.5, brows: 0 },
+    ],
+    [LONG_LINES[1]],
+    1.3,
+  )
+  return s => {
+    const t = smooth(Math.max(0, Math.min(1, (s - WALK.from) / (WALK.to - WALK.from))))
+    if (t === 0) return before(s)
+    if (t === 1) return after(s)
+    const speed = 4 * t * (1 - t)
+    const pose = moved(before(s), far * t)
+    const step = Math.sin(s * 9)
+    return {
+      ...pose,
+      lean: pose.lean + 0.05 * speed,
+      look: 0.9 * speed + (t < 0.5 ? 0.7 : -0.3) * (1 - speed),
+      rise: pose.rise + Math.abs(step) * 6 * speed,
+      left: { x: pose.left.x + step * 22 * speed, y: pose.left.y - 8 * speed },
+      right: { x: pose.right.x - step * 22 * speed, y: pose.right.y - 8 * speed },
+    }
+  }
+}
+
+/** Where the clockmaker of `walk-across` is at its first frame, and px a frame. */
+export const CROSSING = { from: -110, each: 6 } as const
+
+/** From one side of the picture to the other at an even pace. */
+function walkAcross(): (s: number) => Pose {
+  const still = perform({ ...leftRest, holds: null, look: 0.8 }, [], [], 0)
+  return s => {
+    const sway = still(s)
+    const by = CROSSING.from + CROSSING.each * RATE * s - leftRest.x
+    const step = Math.sin(s * 7.5)
+    return {
+      ...moved(leftRest, by),
+      holds: null,
+      look: 0.85,
+      lean: 0.04 + sway.lean,
+      rise: Math.abs(step) * 7,
+      left: { x: leftRest.left.x + by - 2 + step * 9, y: 514 },
+      right: { x: leftRest.right.x + by + 2 - step * 9, y: 514 },
+    }
+  }
+}
+
+/** Seconds of one swing of the pendulum, there and back. */
+export const SWING = 1.5
+
 export const CLIPS: Readonly<Record<ClipName, Clip>> = {
   'empty-shop': {
     name: 'empty-shop',
     title: 'Empty shop',
     frames: 180,
     exposure: [1, 1, 1],
-    line: null,
+    lines: [],
     pose: null,
     seed: 1,
   },
@@ -103,7 +200,7 @@ export const CLIPS: Readonly<Record<ClipName, Clip>> = {
     title: 'Act A, left',
     frames: 184,
     exposure: [1, 1, 1],
-    line: LEFT_LINE,
+    lines: [LEFT_LINE],
     pose: perform(
       leftRest,
       [
@@ -113,7 +210,7 @@ export const CLIPS: Readonly<Record<ClipName, Clip>> = {
         { at: 4.3, right: { x: 486, y: 420 }, lean: 0, tilt: -0.05, look: 0.2, left: { x: 344, y: 486 }, brows: 0.2 },
         { at: 5.4, right: { x: 478, y: 482 }, look: 0.8, tilt: 0.06 },
       ],
-      LEFT_LINE,
+      [LEFT_LINE],
       0.4,
     ),
     seed: 2,
@@ -123,7 +220,7 @@ export const CLIPS: Readonly<Record<ClipName, Clip>> = {
     title: 'Act B, right',
     frames: 184,
     exposure: [0.955, 0.925, 0.87],
-    line: RIGHT_LINE,
+    lines: [RIGHT_LINE],
     pose: perform(
       rightRest,
       [
@@ -133,9 +230,68 @@ export const CLIPS: Readonly<Record<ClipName, Clip>> = {
         { at: 4.4, left: { x: 764, y: 404 }, right: { x: 986, y: 420 }, tilt: 0.09, look: -0.5 },
         { at: 5.5, left: { x: 816, y: 486 }, right: { x: 952, y: 486 }, tilt: 0, brows: 0, look: -0.8 },
       ],
-      RIGHT_LINE,
+      [RIGHT_LINE],
       2.1,
     ),
     seed: 3,
+  },
+  'one-long-take': {
+    name: 'one-long-take',
+    title: 'One long take',
+    frames: 300,
+    exposure: [1, 1, 1],
+    lines: LONG_LINES,
+    pose: longTake(),
+    seed: 4,
+    bitrate: 2_900_000,
+  },
+  'counter-bell': {
+    name: 'counter-bell',
+    title: 'The bell is struck',
+    frames: 120,
+    exposure: [1, 1, 1],
+    lines: [],
+    bell: 1.5,
+    pose: perform(
+      moved({ ...leftRest, holds: null, look: -0.4 }, -24),
+      [
+        { at: 1.2, left: { x: 262, y: 410 }, lean: -0.05, look: -0.9, brows: 0.3 },
+        { at: 1.55, left: { x: 252, y: 474 }, lean: -0.09 },
+        { at: 2.2, left: { x: 268, y: 424 }, brows: 1 },
+        { at: 3.4, left: { x: 318, y: 486 }, lean: 0, look: 0.2, brows: 0.2 },
+      ],
+      [],
+      0.9,
+    ),
+    seed: 5,
+  },
+  pendulum: {
+    name: 'pendulum',
+    title: 'The pendulum',
+    frames: 150,
+    exposure: [1, 1, 1],
+    lines: [],
+    pendulum: true,
+    pose: perform(
+      leftRest,
+      [
+        { at: 1.2, right: { x: 540, y: 380 }, lean: 0.05, look: 0.9 },
+        { at: 2.4, right: { x: 556, y: 350 }, tilt: 0.08, brows: 0.9 },
+        { at: 4.2, right: { x: 480, y: 482 }, lean: 0, tilt: 0, brows: 0.1 },
+      ],
+      [],
+      2.9,
+    ),
+    seed: 6,
+  },
+  'walk-across': {
+    name: 'walk-across',
+    title: 'Behind the counter',
+    frames: 240,
+    exposure: [1, 1, 1],
+    lines: [],
+    pose: walkAcross(),
+    seed: 7,
+    bitrate: 3_400_000,
   },
 }

@@ -148,3 +148,34 @@ export function paintSeconds(c: SKRSContext2D, seconds: number): void {
     c.restore()
   }
 }
+
+/** Where the pendulum hangs, how long it is and how far it swings (radians). */
+export const PENDULUM = { x: 790, y: 322, length: 112, swing: 0.34, bob: 21 } as const
+
+/** The tall clock's pendulum at a share of its swing, 0..1 there and back. */
+export function paintPendulum(c: SKRSContext2D, share: number): void {
+  const { x, y, length, swing, bob } = PENDULUM
+  c.save()
+  c.translate(x, y)
+  c.fillStyle = '#4a2f14'
+  c.beginPath()
+  c.arc(0, 0, 8, 0, 7)
+  c.fill()
+  c.rotate(Math.sin(share * 2 * Math.PI) * swing)
+  c.strokeStyle = '#c59a46'
+  c.lineWidth = 4
+  c.beginPath()
+  c.moveTo(0, 4)
+  c.lineTo(0, length)
+  c.stroke()
+  const [light, middle, dark] = RIMS.brass
+  const disc = c.createRadialGradient(-bob * 0.3, length - bob * 0.3, 2, 0, length, bob)
+  disc.addColorStop(0, light)
+  disc.addColorStop(0.7, middle)
+  disc.addColorStop(1, dark)
+  c.fillStyle = disc
+  c.beginPath()
+  c.arc(0, length, bob, 0, 7)
+  c.fill()
+  c.restore()
+}

@@ -1,9 +1,9 @@
 // One frame of a clip as a camera would have taken it, and the truth about it.
 import { createCanvas, type SKRSContext2D } from '@napi-rs/canvas'
-import { CLIPS, type ClipName, RATE } from './acts'
+import { CLIPS, type ClipName, RATE, SWING } from './acts'
 import { gaussians } from './chance'
 import { type Pose, paintClockmaker } from './clockmaker'
-import { paintSeconds } from './clocks'
+import { paintPendulum, paintSeconds } from './clocks'
 import { COUNTER, HEIGHT, LAMPS, paintCounter, paintWall, WIDTH } from './shop'
 
 const PIXELS = WIDTH * HEIGHT
@@ -136,6 +136,7 @@ export function footageFrame(name: ClipName, frame: number): Frame {
   const seconds = frame / RATE
   const hands = createCanvas(WIDTH, HEIGHT)
   paintSeconds(hands.getContext('2d'), seconds + clip.seed * 7)
+  if (clip.pendulum) paintPendulum(hands.getContext('2d'), seconds / SWING)
   const moving = read(hands.getContext('2d'))
   const figure = clip.pose ? blurred(clip.pose, seconds) : null
   const shadow = clip.pose ? shadowOf(clip.pose(seconds)) : new Float32Array(PIXELS)

@@ -1,4 +1,5 @@
-// `npm run demo`: makes the demo clips and the shots that use them, again and the same.
+// `npm run demo`: makes the demo clips and the shots that use them, again and the same. With names of clips only those
+// are made; with --shots none.
 import { statSync, writeFileSync } from 'node:fs'
 import { mkdir, readFile } from 'node:fs/promises'
 import { cpus } from 'node:os'
@@ -63,7 +64,7 @@ async function writeClip(name: ClipName, path: string): Promise<void> {
   })
   const video = new VideoSampleSource({
     codec: 'avc',
-    quality: new Quality({ bitrate: 4_300_000 }),
+    quality: new Quality({ bitrate: clip.bitrate ?? 4_300_000 }),
     keyFrameInterval: 1,
     onEncodedPacket: tellColour(),
   })
@@ -71,7 +72,7 @@ async function writeClip(name: ClipName, path: string): Promise<void> {
   output.addVideoTrack(video, { frameRate: RATE })
   output.addAudioTrack(audio)
   await output.start()
-  const [left, right] = clipSound(clip.frames / RATE, clip.line, clip.seed).map(side => side.subarray(PRIMING.aac)) as [
+  const [left, right] = clipSound(clip.frames / RATE, clip).map(side => side.subarray(PRIMING.aac)) as [
     Float32Array,
     Float32Array,
   ]
@@ -132,11 +133,12 @@ async function digest(path: string): Promise<string> {
 nodeMedia()
 await mkdir(here('./clips'), { recursive: true })
 await mkdir(here('./shots'), { recursive: true })
-const onlyShots = process.argv.includes('--shots')
+const asked = process.argv.slice(2)
+const wanted = (name: ClipName) => asked.length === 0 || asked.includes(name)
 const files = new Map<ClipName, { digest: string; bytes: number }>()
 for (const name of Object.keys(CLIPS) as ClipName[]) {
   const path = here(`./clips/${name}.mp4`)
-  if (!onlyShots) await writeClip(name, path)
+  if (wanted(name)) await writeClip(name, path)
   files.set(name, { digest: await digest(path), bytes: statSync(path).size })
 }
 for (const { slug, project, poster } of demoShots(files)) {

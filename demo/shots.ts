@@ -1,10 +1,33 @@
 // The demo shots, as projects.
-import { FORMAT, type Layer, makePiece, type Project, type Take, VERSION } from '../src/core/shot'
-import { CLIPS, type ClipName, RATE } from './acts'
+import {
+  blankLayer,
+  edits,
+  FORMAT,
+  type Frame,
+  type Layer,
+  makePiece,
+  type Piece,
+  type Project,
+  type Shot,
+  type Take,
+  VERSION,
+} from '../src/core/shot'
+import { CLIPS, type ClipName, CROSSING, RATE, SWING } from './acts'
+import { PENDULUM } from './clocks'
 import { HEIGHT, WIDTH } from './shop'
 import { SAMPLE_RATE } from './sound'
 
 type Files = ReadonlyMap<ClipName, { digest: string; bytes: number }>
+
+interface DemoShot {
+  /** The name it has in a terminal. */
+  slug: string
+  project: Project
+  /** The frame it is known by. */
+  poster: number
+}
+
+const SIZE = { width: WIDTH, height: HEIGHT }
 
 function takeOf(name: ClipName, files: Files): Take {
   const seconds = CLIPS[name].frames / RATE
@@ -12,56 +35,153 @@ function takeOf(name: ClipName, files: Files): Take {
     ...files.get(name)!,
     name: `${name}.mp4`,
     type: 'video/mp4',
-    size: { width: WIDTH, height: HEIGHT },
-    rate: { num: RATE, den: 1 },
-    seconds,
+    picture: { kind: 'film', size: SIZE, rate: { num: RATE, den: 1 }, seconds, varies: false },
     sound: { channels: 2, sampleRate: SAMPLE_RATE, seconds },
+    marked: null,
+    acts: [],
   }
 }
 
-function layerOf(id: string, name: ClipName, files: Files, from: number): Layer {
+/** A whole take as a layer; part of it from a second on. */
+function layerOf(id: string, name: ClipName, files: Files, from = 0, frames = CLIPS[name].frames): Layer {
   return {
+    ...blankLayer({ kind: 'take', digest: files.get(name)!.digest, use: 'both' }, SIZE, SIZE),
     id,
     name: CLIPS[name].title,
-    span: { from, to: from + CLIPS[name].frames },
-    source: { kind: 'take', digest: files.get(name)!.digest },
-    timing: { kind: 'play', from: 0 },
-    place: { x: 0, y: 0, scale: 1 },
-    opacity: 1,
-    matte: [],
-    matteOn: true,
-    sound: { on: true, gain: 1 },
-    on: true,
+    span: { from: 0, to: frames },
+    timing: { kind: 'play', from, speed: 1, mixed: null },
   }
 }
 
-/** Every demo shot with the name it has in a terminal and the frame it is known by. */
-export function demoShots(files: Files): { slug: string; project: Project; poster: number }[] {
-  const right = layerOf('act-b', 'clockmaker-right', files, 0)
-  const edge = makePiece({ kind: 'edge', line: { x: 652, y: 360, angle: 4.4 } })
-  right.matte = [{ ...edge, id: 'seam', feather: { inside: 12, outside: 12 } }]
-  const left = layerOf('act-a', 'clockmaker-left', files, 0)
-  const shop = layerOf('shop', 'empty-shop', files, 0)
-  shop.sound.on = false
-  return [
-    {
-      slug: 'two-at-the-counter',
-      poster: 76,
-      project: {
-        format: FORMAT,
-        version: VERSION,
-        id: 'two-at-the-counter',
-        takes: (['clockmaker-right', 'clockmaker-left', 'empty-shop'] as const).map(name => takeOf(name, files)),
-        shot: {
-          id: 'two-at-the-counter-shot',
-          name: 'Two at the counter',
-          size: { width: WIDTH, height: HEIGHT },
-          rate: { num: RATE, den: 1 },
-          length: 184,
-          backdrop: '#000000',
-          layers: [right, left, shop],
-        },
-      },
-    },
-  ]
+const silent = (layer: Layer): Layer => ({ ...layer, sound: { ...layer.sound, on: false } })
+
+function projectOf(slug: string, name: string, takes: Take[], length: number, layers: Layer[]): Project {
+  const shot: Shot = {
+    id: `${slug}-shot`,
+    name,
+    size: SIZE,
+    rate: { num: RATE, den: 1 },
+    length,
+    backdrop: '#000000',
+    layers,
+    marks: [],
+  }
+  return { format: FORMAT, version: VERSION, id: slug, takes, shot }
 }
+
+/** Names that come out the same each time: edits make up theirs. */
+function named(shot: Shot): Shot {
+  return {
+    ...shot,
+    layers: shot.layers.map((layer, i) => ({
+      ...layer,
+      id: `layer-${i + 1}`,
+      matte: layer.matte.map((piece, j) => ({ ...piece, id: `piece-${i + 1}-${j + 1}` })),
+    })),
+  }
+}
+
+const seam = (x: number, angle: number, feather: number): Piece => ({
+  ...makePiece({ kind: 'edge', line: { x, y: HEIGHT / 2, angle } }),
+  id: 'seam',
+  feather: { inside: feather, outside: feather },
+})
+
+function twoAtTheCounter(files: Files): DemoShot {
+  const right = { ...layerOf('act-b', 'clockmaker-right', files), matte: [seam(652, 4.4, 12)] }
+  const left = layerOf('act-a', 'clockmaker-left', files)
+  const shop = silent(layerOf('shop', 'empty-shop', files))
+  const takes = (['clockmaker-right', 'clockmaker-left', 'empty-shop'] as const).map(name => takeOf(name, files))
+  const project = projectOf('two-at-the-counter', 'Two at the counter', takes, 184, [right, left, shop])
+  return { slug: 'two-at-the-counter', poster: 76, project }
+}
+
+/** Two acts of a single take, the walk between thrown away, so placed that one answers the other. */
+function oneLongTake(files: Files): DemoShot {
+  const take: Take = {
+    ...takeOf('one-long-take', files),
+    acts: [
+      { id: 'left', name: 'On the left', from: 0, to: 3.2 },
+      { id: 'right', name: 'On the right', from: 6.4, to: 9.6 },
+    ],
+  }
+  const left = { ...layerOf('left', 'one-long-take', files, 0, 96), name: 'On the left' }
+  const right = {
+    ...layerOf('right', 'one-long-take', files, 6.4, 96),
+    name: 'On the right',
+    matte: [seam(646, 0, 16)],
+  }
+  const project = projectOf('one-long-take', 'One long take', [take], 96, [right, left])
+  project.shot.marks = [{ frame: 33, text: 'both speak' }]
+  return { slug: 'one-long-take', poster: 40, project }
+}
+
+/** The hand falls on the bell, and falls, and falls. */
+function stuckSecond(files: Files): DemoShot {
+  const takes = [takeOf('counter-bell', files)]
+  const project = projectOf('stuck-second', 'Stuck second', takes, 180, [layerOf('bell', 'counter-bell', files)])
+  const strike = Math.round((CLIPS['counter-bell'].bell ?? 0) * RATE) - 5
+  edits.stutterLayer(project.shot, 'bell', strike, 10, 6, 0)
+  project.shot.length = Math.max(...project.shot.layers.map(l => l.span.to))
+  return { slug: 'stuck-second', poster: strike + 14, project: { ...project, shot: named(project.shot) } }
+}
+
+/** One who crosses the shop six times more behind himself. */
+function sevenClockmakers(files: Files): DemoShot {
+  const { frames } = CLIPS['walk-across']
+  const follow = (frame: Omit<Frame, 'x'>) => ({
+    keys: [0, frames].map(at => ({
+      frame: at,
+      value: { ...frame, x: CROSSING.from + CROSSING.each * at },
+      ease: 'linear' as const,
+    })),
+  })
+  const head = makePiece({ kind: 'oval', frame: follow({ y: 268, width: 132, height: 156, angle: 0 }) })
+  const body = makePiece({ kind: 'box', frame: follow({ y: 410, width: 206, height: 172, angle: 0 }) })
+  const walk: Layer = {
+    ...layerOf('walk', 'walk-across', files),
+    copies: { count: 6, later: 30, x: 0, y: 0, keep: 1 },
+    matte: [
+      { ...head, id: 'head', name: 'Head', feather: { inside: 2, outside: 10 } },
+      { ...body, id: 'body', name: 'Body', feather: { inside: 2, outside: 12 } },
+    ],
+  }
+  const shop = {
+    ...layerOf('shop', 'walk-across', files),
+    name: 'The shop',
+    timing: { kind: 'freeze' as const, at: 0 },
+  }
+  const length = frames + 30 * 6
+  const plate = silent({ ...shop, span: { from: 0, to: length } })
+  const project = projectOf('seven-clockmakers', 'Seven clockmakers', [takeOf('walk-across', files)], length, [
+    walk,
+    plate,
+  ])
+  return { slug: 'seven-clockmakers', poster: 232, project }
+}
+
+/** A room that stands still but for its pendulum. */
+function thePendulum(files: Files): DemoShot {
+  const length = 240
+  const still = silent({
+    ...layerOf('room', 'pendulum', files),
+    name: 'The room, frozen',
+    span: { from: 0, to: length },
+    timing: { kind: 'freeze', at: 2.7 },
+  })
+  const around = { x: PENDULUM.x, y: PENDULUM.y + 68, width: 190, height: 200, angle: 0 }
+  const oval = makePiece({ kind: 'oval', frame: around })
+  const swing: Layer = {
+    ...layerOf('swing', 'pendulum', files),
+    name: 'The pendulum',
+    span: { from: 0, to: length },
+    timing: { kind: 'loop', from: 0, to: SWING, style: 'cut', over: 0, speed: 1, begun: 0 },
+    matte: [{ ...oval, id: 'oval', feather: { inside: 10, outside: 10 } }],
+  }
+  const project = projectOf('the-pendulum', 'The pendulum', [takeOf('pendulum', files)], length, [swing, still])
+  return { slug: 'the-pendulum', poster: 11, project }
+}
+
+/** Every demo shot. */
+export const demoShots = (files: Files): DemoShot[] =>
+  [twoAtTheCounter, oneLongTake, stuckSecond, sevenClockmakers, thePendulum].map(make => make(files))

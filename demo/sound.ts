@@ -1,4 +1,5 @@
 // The shop's sound: a room, two clocks, and a voice that says nothing in particular.
+import type { Clip } from './acts'
 import { chance } from './chance'
 
 export const SAMPLE_RATE = 48_000
@@ -61,18 +62,36 @@ function tick(out: Float32Array, at: number, pitch: number, level: number): void
   }
 }
 
+/** A struck bell: some inharmonic partials, each dying away at its own pace. */
+function ring(out: Float32Array, at: number): void {
+  const from = Math.round(at * SAMPLE_RATE)
+  const partials = [
+    [1180, 1, 1.1],
+    [2390, 0.6, 0.7],
+    [3160, 0.35, 0.4],
+    [4720, 0.2, 0.25],
+  ] as const
+  for (let i = 0; from + i < out.length; i++) {
+    const t = i / SAMPLE_RATE
+    const strike = Math.min(1, i / 40)
+    for (const [frequency, level, decay] of partials) {
+      out[from + i]! += 0.22 * level * strike * Math.exp(-t / decay) * Math.sin(2 * Math.PI * frequency * t)
+    }
+  }
+}
+
 /** Left and right of a clip. */
 export function clipSound(
   seconds: number,
-  line: { at: number; pitch: number } | null,
-  seed: number,
+  { lines, bell, seed }: Pick<Clip, 'lines' | 'bell' | 'seed'>,
 ): [Float32Array, Float32Array] {
   const n = Math.round(seconds * SAMPLE_RATE)
   const next = chance(seed)
   const middle = new Float32Array(n)
   for (let s = 0, i = 0; s < seconds; s += 0.5, i++) tick(middle, s, i % 2 ? 1750 : 2300, 0.5)
   for (let s = 0.21; s < seconds; s += 0.37) tick(middle, s, 3400, 0.12)
-  if (line) say(middle, line.at, line.pitch, seed * 31)
+  for (const line of lines) say(middle, line.at, line.pitch, seed * 31)
+  if (bell !== undefined) ring(middle, bell)
   const side = () => {
     const low = resonator(120, 160)
     const out = new Float32Array(n)
