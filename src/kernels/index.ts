@@ -3,6 +3,8 @@ export { prepareTransfer, toLinear, toCodes } from "./transfer";
 export { chromaRow, yuvRow } from "./yuv";
 export { lumaRow, chromaPairRow } from "./encode";
 export { overRow, fillRow } from "./over";
+export { blendRow } from "./blend";
+export { spinRow } from "./spin";
 export { classifyRow, findRuns } from "./runs";
 export { edgeRow } from "./edge";
 export { boxRow } from "./box";

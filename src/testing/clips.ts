@@ -6,7 +6,6 @@ import {
   AudioSample,
   AudioSampleSource,
   BufferTarget,
-  FilePathSource,
   MkvOutputFormat,
   Mp4OutputFormat,
   Output,
@@ -16,9 +15,9 @@ import {
   VideoSampleSource,
   WebMOutputFormat,
 } from 'mediabunny'
-import { nodeMedia } from '../cli/engine'
+import { nodeMedia, pathSource } from '../cli/engine'
 import { tellColour } from '../media/colour'
-import { openMedia } from '../media/open'
+import { type OpenFilm, openMedia } from '../media/open'
 
 export interface ClipOptions {
   width: number
@@ -98,10 +97,10 @@ export async function makeClip(options: ClipOptions): Promise<Uint8Array<ArrayBu
 /** Evenly spaced times of n frames. */
 export const steady = (n: number, rate: number): number[] => Array.from({ length: n + 1 }, (_, i) => i / rate)
 
-export const demoClip = (name: string): Promise<Awaited<ReturnType<typeof openMedia>>> => {
+export const demoClip = async (name: string): Promise<OpenFilm> => {
   nodeMedia()
   const path = new URL(`../../demo/clips/${name}.mp4`, import.meta.url).pathname
-  return openMedia(new FilePathSource(path), `${name}.mp4`)
+  return (await openMedia(pathSource(path), `${name}.mp4`)) as OpenFilm
 }
 
 export const temporaryFolder = (): Promise<string> => mkdtemp(join(tmpdir(), 'jolly-ghost-test-'))

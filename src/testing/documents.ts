@@ -10,10 +10,10 @@ export function testTake(i = 0, changes: Partial<Take> = {}): Take {
     name: `take-${i}.mp4`,
     type: 'video/mp4',
     bytes: 1000 + i,
-    size: { width: 64, height: 36 },
-    rate: { num: 25, den: 1 },
-    seconds: 4,
+    picture: { kind: 'film', size: { width: 64, height: 36 }, rate: { num: 25, den: 1 }, seconds: 4, varies: false },
     sound: { channels: 2, sampleRate: 48_000, seconds: 4 },
+    marked: null,
+    acts: [],
     ...changes,
   }
 }
@@ -25,7 +25,16 @@ export const testLayer = (i: number, changes: Partial<Layer> = {}): Layer => ({
 })
 
 export function testShot(layers: Layer[], rate: Rate = { num: 25, den: 1 }): Shot {
-  return { id: 'shot', name: 'Test', size: { width: 64, height: 36 }, rate, length: 100, backdrop: '#000000', layers }
+  return {
+    id: 'shot',
+    name: 'Test',
+    size: { width: 64, height: 36 },
+    rate,
+    length: 100,
+    backdrop: '#000000',
+    layers,
+    marks: [],
+  }
 }
 
 export function testProject(layers: Layer[] = [testLayer(0), testLayer(1)]): Project {

@@ -14,7 +14,9 @@ function realProject(): Project {
     const bytes = media(take)
     return { ...take, bytes: bytes.length, digest: createHash('sha256').update(bytes).digest('hex') }
   })
-  project.shot.layers = [0, 1].map(i => testLayer(i, { source: { kind: 'take', digest: project.takes[i]!.digest } }))
+  project.shot.layers = [0, 1].map(i =>
+    testLayer(i, { source: { kind: 'take', digest: project.takes[i]!.digest, use: 'both' } }),
+  )
   return project
 }
 

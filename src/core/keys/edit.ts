@@ -40,3 +40,18 @@ export function setEase<T extends Numeric>(value: Value<T>, frame: number, ease:
 export function shiftKeys<T extends Numeric>(value: Value<T>, by: number): Value<T> {
   return isKeyed(value) ? { keys: value.keys.map(k => ({ ...k, frame: k.frame + by })) } : value
 }
+
+/** Spreads keys in time about a frame, to whole frames; of those that meet the later one stays. */
+export function spreadKeys<T extends Numeric>(value: Value<T>, about: number, factor: number): Value<T> {
+  if (!isKeyed(value)) return value
+  const at = (frame: number) => about + Math.round((frame - about) * factor)
+  return { keys: [...new Map(value.keys.map(k => [at(k.frame), { ...k, frame: at(k.frame) }])).values()] }
+}
+
+/** Turns keys round in time: what was at a frame is then at `sum` less that frame, and each way between two keys is as it was. */
+export function mirrorKeys<T extends Numeric>(value: Value<T>, sum: number): Value<T> {
+  if (!isKeyed(value)) return value
+  const eases = [...value.keys.slice(0, -1).map(k => k.ease), value.keys.at(-1)!.ease]
+  const keys = value.keys.map((k, i) => ({ ...k, frame: sum - k.frame, ease: eases[Math.max(0, i - 1)]! }))
+  return { keys: keys.reverse() }
+}

@@ -30,7 +30,10 @@ describe('a plan', () => {
     [{ num: 30000, den: 1001 }, 30, 1.001],
     [{ num: 60, den: 1 }, 60, 1],
   ])('asks for the right moment at %o', (rate, frames, seconds) => {
-    const shot = testShot([testLayer(0, { span: { from: -frames, to: 99 }, timing: { kind: 'play', from: 2 } })], rate)
+    const shot = testShot(
+      [testLayer(0, { span: { from: -frames, to: 99 }, timing: { kind: 'play', from: 2, speed: 1, mixed: null } })],
+      rate,
+    )
     expect(neededFrames(planFrame(shot, 0))[0]!.seconds).toBeCloseTo(2 + seconds, 9)
   })
 
@@ -39,12 +42,13 @@ describe('a plan', () => {
     const group = testLayer(0, {
       source: { kind: 'group', shot: inner },
       span: { from: 10, to: 60 },
-      place: { x: 8, y: 0, scale: 0.5 },
+      place: { x: 8, y: 0, scale: 0.5, angle: 0 },
+      anchor: { x: 0, y: 0 },
     })
     const plan = planFrame(testShot([group]), 20)
     const [layer] = plan.layers
     const picture = layer!.picture
-    expect(layer!.place).toEqual({ x: 8, y: 0, scale: 1 })
+    expect(layer!.place).toEqual({ a: 1, b: 0, c: 0, d: 1, x: 8, y: 0 })
     expect(picture.kind === 'group' && picture.plan).toMatchObject({ size: { width: 32, height: 18 }, backdrop: null })
     expect(neededFrames(plan)).toEqual([{ digest: expect.stringMatching(/^b+$/), seconds: 0.4 }])
   })
@@ -52,7 +56,8 @@ describe('a plan', () => {
   it('carries pieces into the picture: pinned to the layer with its place, pinned to the shot without', () => {
     const piece = makePiece({ kind: 'box', frame: { x: 10, y: 10, width: 8, height: 4, angle: 90 } })
     const layer = testLayer(0, {
-      place: { x: 5, y: 6, scale: 2 },
+      place: { x: 5, y: 6, scale: 2, angle: 0 },
+      anchor: { x: 0, y: 0 },
       matte: [
         { ...piece, id: 'a', feather: { inside: 3, outside: 0 } },
         { ...piece, id: 'b', pinnedTo: 'shot' },
@@ -60,7 +65,7 @@ describe('a plan', () => {
       ],
     })
     const planned = planFrame(testShot([layer]), 0, 0.5).layers[0]!
-    expect(planned.place).toEqual({ x: 2.5, y: 3, scale: 1 })
+    expect(planned.place).toEqual({ a: 1, b: 0, c: 0, d: 1, x: 2.5, y: 3 })
     expect(planned.matte).toHaveLength(2)
     expect(planned.matte[0]).toMatchObject({ inside: 3, shape: { x: 12.5, y: 13, halfWidth: 4, halfHeight: 2 } })
     expect(planned.matte[1]).toMatchObject({ shape: { x: 5, y: 5, halfWidth: 2, halfHeight: 1 } })

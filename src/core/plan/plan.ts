@@ -1,32 +1,74 @@
 // shot + frame -> plan. Pure and cheap: nothing here touches a pixel.
 import { sample } from '../keys'
-import type { Layer, Piece, Place, Shape, Shot, Size } from '../shot'
-import { frameToSeconds, inSpan, type Rate } from '../time'
-import type { Plan, PlannedLayer, PlannedPicture, PlannedPiece, PlannedShape } from './types'
+import {
+  carry,
+  type Layer,
+  momentAt,
+  type Piece,
+  type Place,
+  type Point,
+  type Shape,
+  type Shot,
+  type Size,
+} from '../shot'
+import { inSpan, type Rate, secondsToFrame } from '../time'
+import type { Matrix, Plan, PlannedLayer, PlannedPicture, PlannedPiece, PlannedShape } from './types'
 
 const radians = (degrees: number): number => (degrees * Math.PI) / 180
 
-function planShape(shape: Shape, frame: number, to: Place): PlannedShape {
-  if (shape.kind === 'edge') {
-    const { x, y, angle } = sample(shape.line, frame)
-    const a = radians(angle)
-    return { kind: 'edge', x: to.x + x * to.scale, y: to.y + y * to.scale, nx: Math.cos(a), ny: Math.sin(a) }
+/** From the px that a piece is told in to px of the output. */
+interface Space {
+  scale: number
+  point(at: Point): Point
+  /** A direction, of the same length. */
+  way(direction: Point): Point
+}
+
+const shotSpace = (scale: number): Space => ({
+  scale,
+  point: ({ x, y }) => ({ x: x * scale, y: y * scale }),
+  way: direction => direction,
+})
+
+function layerSpace(layer: Layer, place: Place, scale: number): Space {
+  const at = (p: Point): Point => {
+    const { x, y } = carry(layer, place, p)
+    return { x: x * scale, y: y * scale }
   }
-  const box = sample(shape.frame, frame)
-  const a = radians(box.angle)
+  const cos = Math.cos(radians(place.angle))
+  const sin = Math.sin(radians(place.angle))
   return {
-    kind: shape.kind,
-    x: to.x + box.x * to.scale,
-    y: to.y + box.y * to.scale,
-    halfWidth: (box.width / 2) * to.scale,
-    halfHeight: (box.height / 2) * to.scale,
-    cos: Math.cos(a),
-    sin: Math.sin(a),
+    scale: place.scale * scale,
+    point: at,
+    way(direction) {
+      const x = layer.flip.across ? -direction.x : direction.x
+      const y = layer.flip.down ? -direction.y : direction.y
+      return { x: x * cos - y * sin, y: x * sin + y * cos }
+    },
   }
 }
 
-function planPiece(piece: Piece, frame: number, layer: Place, scale: number): PlannedPiece {
-  const to = piece.pinnedTo === 'layer' ? layer : { x: 0, y: 0, scale }
+/** The matrix of a layer's picture, which may itself have been made at a scale. */
+function matrixOf(space: Space, pictureScale: number): Matrix {
+  const across = space.way({ x: 1, y: 0 })
+  const down = space.way({ x: 0, y: 1 })
+  const origin = space.point({ x: 0, y: 0 })
+  const s = space.scale / pictureScale
+  return { a: across.x * s, b: across.y * s, c: down.x * s, d: down.y * s, x: origin.x, y: origin.y }
+}
+
+function planShape(shape: Shape, frame: number, to: Space): PlannedShape {
+  const own = shape.kind === 'edge' ? sample(shape.line, frame) : sample(shape.frame, frame)
+  const { x, y } = to.point(own)
+  const a = radians(own.angle)
+  const along = to.way({ x: Math.cos(a), y: Math.sin(a) })
+  if (shape.kind === 'edge') return { kind: 'edge', x, y, nx: along.x, ny: along.y }
+  const { width, height } = sample(shape.frame, frame)
+  const half = { halfWidth: (width / 2) * to.scale, halfHeight: (height / 2) * to.scale }
+  return { kind: shape.kind, x, y, ...half, cos: along.x, sin: along.y }
+}
+
+function planPiece(piece: Piece, frame: number, to: Space): PlannedPiece {
   return {
     shape: planShape(piece.shape, frame, to),
     join: piece.join,
@@ -38,15 +80,56 @@ function planPiece(piece: Piece, frame: number, layer: Place, scale: number): Pl
   }
 }
 
-/** The moment of a layer's source, in seconds, that shows at a frame of the shot. */
-export const sourceSeconds = (layer: Layer, frame: number, rate: Rate): number =>
-  layer.timing.from + frameToSeconds(frame - layer.span.from, rate)
-
-function planPicture(layer: Layer, seconds: number, scale: number): PlannedPicture {
+function pictureAt(layer: Layer, seconds: number, scale: number): PlannedPicture {
   const { source } = layer
   if (source.kind === 'take') return { kind: 'take', digest: source.digest, seconds }
-  const frame = Math.floor((seconds + 1e-6) * (source.shot.rate.num / source.shot.rate.den))
+  const frame = secondsToFrame(seconds, source.shot.rate)
   return { kind: 'group', plan: { ...planFrame(source.shot, frame, scale), backdrop: null } }
+}
+
+function planPicture(layer: Layer, frame: number, rate: Rate, scale: number): PlannedPicture {
+  const { seconds, other } = momentAt(layer.timing, frame - layer.span.from, rate)
+  const one = pictureAt(layer, seconds, scale)
+  return other ? { kind: 'mix', one, other: pictureAt(layer, other.seconds, scale), share: other.share } : one
+}
+
+/** How much of a layer there is for its fades, 0..1, at a frame of its span. */
+export function fadeAt({ span, fade }: Pick<Layer, 'span' | 'fade'>, frame: number): number {
+  const coming = Math.min(1, (frame - span.from + 1) / (fade.in + 1))
+  const going = Math.min(1, (span.to - frame) / (fade.out + 1))
+  return coming * going
+}
+
+/** A layer as it is at a frame of its own, for the frame of the shot at which it shows; null where nothing shows. */
+function planLayer(
+  layer: Layer,
+  own: number,
+  frame: number,
+  copy: number,
+  rate: Rate,
+  scale: number,
+): PlannedLayer | null {
+  if (!inSpan(own, layer.span)) return null
+  const keep = (layer.copies?.keep ?? 1) ** copy
+  const opacity = sample(layer.opacity, own) * fadeAt(layer, own) * keep
+  if (opacity <= 0) return null
+  const still = sample(layer.place, own)
+  const place = {
+    ...still,
+    x: still.x + copy * (layer.copies?.x ?? 0),
+    y: still.y + copy * (layer.copies?.y ?? 0),
+  }
+  const space = layerSpace(layer, place, scale)
+  const pictureScale = layer.source.kind === 'group' ? space.scale : 1
+  const pieces = layer.matteOn ? layer.matte.filter(p => p.on) : []
+  return {
+    id: layer.id,
+    picture: planPicture(layer, own, rate, pictureScale),
+    place: matrixOf(space, pictureScale),
+    opacity,
+    blend: layer.blend,
+    matte: pieces.map(p => (p.pinnedTo === 'layer' ? planPiece(p, own, space) : planPiece(p, frame, shotSpace(scale)))),
+  }
 }
 
 /** The size of a picture at a scale, at least one pixel either way. */
@@ -56,35 +139,37 @@ export const scaledSize = (size: Size, scale: number): Size => ({
 })
 
 /**
- * Plans one frame of a shot at a scale (1: full size). Layers that are off, out of their span, or wholly transparent
- * are left out. A group is planned at the scale it is shown at, so that its edges stay as fine as any other.
+ * Plans one frame of a shot at a scale (1: full size). Layers that are off, out of their span, wholly transparent or
+ * only heard are left out; a layer's copies lie behind it. A group is planned at the scale it is shown at, so that its
+ * edges stay as fine as any other.
  */
 export function planFrame(shot: Shot, frame: number, scale = 1): Plan {
   const layers = shot.layers.flatMap((layer): PlannedLayer[] => {
-    if (!layer.on || !inSpan(frame, layer.span)) return []
-    const opacity = sample(layer.opacity, frame)
-    if (opacity <= 0) return []
-    const own = sample(layer.place, frame)
-    const place = { x: own.x * scale, y: own.y * scale, scale: own.scale * scale }
-    const isGroup = layer.source.kind === 'group'
-    const pieces = layer.matteOn ? layer.matte.filter(p => p.on) : []
-    return [
-      {
-        id: layer.id,
-        picture: planPicture(layer, sourceSeconds(layer, frame, shot.rate), place.scale),
-        place: isGroup ? { ...place, scale: 1 } : place,
-        opacity,
-        matte: pieces.map(piece => planPiece(piece, frame, place, scale)),
-      },
-    ]
+    if (!layer.on || (layer.source.kind === 'take' && layer.source.use === 'sound')) return []
+    const { count, later } = layer.copies ?? { count: 0, later: 0 }
+    const planned: PlannedLayer[] = []
+    for (let i = 0; i <= count; i++) {
+      const one = planLayer(layer, frame - i * later, frame, i, shot.rate, scale)
+      if (one) planned.push(one)
+    }
+    return planned
   })
   return { size: scaledSize(shot.size, scale), backdrop: shot.backdrop, layers }
 }
 
-/** Every take moment a plan needs, groups included, nearest first. */
-export function neededFrames(plan: Plan): { digest: string; seconds: number }[] {
-  return plan.layers.flatMap(({ picture }) => {
-    if (picture.kind === 'take') return [{ digest: picture.digest, seconds: picture.seconds }]
-    return picture.kind === 'group' ? neededFrames(picture.plan) : []
-  })
+function takesIn(picture: PlannedPicture): { digest: string; seconds: number }[] {
+  switch (picture.kind) {
+    case 'take':
+      return [{ digest: picture.digest, seconds: picture.seconds }]
+    case 'group':
+      return neededFrames(picture.plan)
+    case 'mix':
+      return [...takesIn(picture.one), ...takesIn(picture.other)]
+    case 'colour':
+      return []
+  }
 }
+
+/** Every take moment a plan needs, groups included, nearest first. */
+export const neededFrames = (plan: Plan): { digest: string; seconds: number }[] =>
+  plan.layers.flatMap(layer => takesIn(layer.picture))

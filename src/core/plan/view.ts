@@ -1,5 +1,5 @@
 // Ways of looking at a frame besides the finished picture, each told as another plan.
-import type { Plan, PlannedLayer } from './types'
+import { type Plan, type PlannedLayer, UNMOVED } from './types'
 
 export type View = 'picture' | 'matte' | 'tint' | 'cut-out' | 'uncut'
 
@@ -10,8 +10,9 @@ const TINT = '#a9ecd9'
 const sheet = (layer: PlannedLayer, colour: string): PlannedLayer => ({
   id: `${layer.id}-sheet`,
   picture: { kind: 'colour', colour },
-  place: { x: 0, y: 0, scale: 1 },
+  place: UNMOVED,
   opacity: 1,
+  blend: 'normal',
   matte: layer.matte,
 })
 
@@ -28,7 +29,7 @@ export function planView(plan: Plan, view: View, layerId: string | null): Plan {
     case 'matte':
       return { ...plan, backdrop: '#000000', layers: layer ? [sheet(layer, '#ffffff')] : [] }
     case 'cut-out':
-      return { ...plan, backdrop: null, layers: layer ? [layer] : [] }
+      return { ...plan, backdrop: null, layers: layer ? [{ ...layer, blend: 'normal' }] : [] }
     case 'uncut':
       return { ...plan, layers: plan.layers.map(l => (l === layer ? { ...l, matte: [] } : l)) }
     case 'tint': {
@@ -45,7 +46,7 @@ export function planView(plan: Plan, view: View, layerId: string | null): Plan {
       // Taken away is all but the matte: everything, less each piece the other way round.
       const matte = layer.matte.length > 0 ? [everything, ...opposite(layer.matte)] : []
       const tint = { ...sheet(layer, TINT), opacity: 0.35, matte }
-      const uncut = { ...layer, opacity: 1, matte: [] }
+      const uncut: PlannedLayer = { ...layer, opacity: 1, blend: 'normal', matte: [] }
       return { ...plan, layers: layer.matte.length > 0 ? [tint, uncut] : [uncut] }
     }
   }

@@ -32,6 +32,7 @@ interface KernelFunctions {
   lumaRow(src: number, dst: number, n: number): void
   chromaPairRow(top: number, bottom: number, u: number, v: number, width: number): void
   overRow(dst: number, src: number, coverage: number, n: number, opacity: number): void
+  blendRow(dst: number, src: number, coverage: number, n: number, opacity: number, mode: number): void
   fillRow(dst: number, n: number, r: number, g: number, b: number, a: number): void
   classifyRow(classes: number, coverage: number, n: number, layer: number, opaque: number): number
   findRuns(classes: number, n: number, out: number): number
@@ -55,6 +56,17 @@ interface KernelFunctions {
   frameRectRow(out: number, n: number, y: number, left: number, top: number, right: number, bottom: number): void
   filterRow(src: number, dst: number, n: number, taps: number, weights: number, count: number): void
   accumulateRow(dst: number, src: number, n: number, weight: number): void
+  spinRow(
+    src: number,
+    width: number,
+    height: number,
+    dst: number,
+    n: number,
+    u: number,
+    v: number,
+    du: number,
+    dv: number,
+  ): void
   turnPicture(src: number, dst: number, width: number, height: number, quarters: number): void
 }
 

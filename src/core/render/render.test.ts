@@ -29,8 +29,9 @@ function codes(width: number, height: number, seed: number, opaque = true): Code
 const layer = (id: string, changes: Partial<PlannedLayer> = {}): PlannedLayer => ({
   id,
   picture: { kind: 'take', digest: id, seconds: 0 },
-  place: { x: 0, y: 0, scale: 1 },
+  place: { a: 1, b: 0, c: 0, d: 1, x: 0, y: 0 },
   opacity: 1,
+  blend: 'normal',
   matte: [],
   ...changes,
 })
@@ -138,7 +139,7 @@ describe('places', () => {
     const plan = {
       size: { width: 12, height: 6 },
       backdrop: null,
-      layers: [layer('a', { place: { x: 2.5, y: 1, scale: 1 } })],
+      layers: [layer('a', { place: { a: 1, b: 0, c: 0, d: 1, x: 2.5, y: 1 } })],
     }
     const got = render(plan, { a: white })
     const alphas = Array.from({ length: 12 }, (_, x) => got[(2 * 12 + x) * 4 + 3])

@@ -1,10 +1,10 @@
 // plan + pictures -> picture. The only place where pictures are made: preview, export and terminal all come here.
 import { matteRow, type StillMatte, stillMatte } from '../matte'
 import type { Plan, PlannedLayer, PlannedPicture } from '../plan'
-import type { Size } from '../shot'
+import type { Blend } from '../shot'
 import type { Kernels } from './kernels'
 import { type Codes, isOpaque, type Linear, type Picture, rowReader } from './picture'
-import { resample } from './resample'
+import { fillsFrame, placePicture } from './place'
 
 /** Finds the picture of a take at a moment, or null if there is none to be had: then the layer shows nothing. */
 export type FindPicture = (needed: { digest: string; seconds: number }) => Picture | null
@@ -17,6 +17,8 @@ interface Painter {
   coverage: ((y: number, out: number, spare: number) => number) | null
   opaque: boolean
   opacity: number
+  /** How it meets what is behind it. */
+  mode: number
   open(y: number): void
   /** n straight codes from column x on. */
   codes(x: number, n: number, dst: number): void
@@ -31,32 +33,23 @@ const word = (colour: string): number => {
   return (0xff000000 | ((n & 255) << 16) | (n & 0xff00) | (n >> 16)) >>> 0
 }
 
-const whole = (v: number): boolean => Math.abs(v - Math.round(v)) < 1e-9
-
-/** Whether a picture at its place reaches every border of the frame. Nearly, as an odd size halved does, counts. */
-function fillsFrame(picture: Size, { place: { x, y, scale } }: PlannedLayer, { width, height }: Size): boolean {
-  const right = x + picture.width * scale
-  const bottom = y + picture.height * scale
-  return x < 0.51 && y < 0.51 && right > width - 0.51 && bottom > height - 0.51
-}
-
 /** Whether nothing behind a layer with this picture can show. */
 export const hidesAll = (plan: Plan, layer: PlannedLayer, picture: Picture): boolean =>
-  layer.opacity >= 1 && layer.matte.length === 0 && isOpaque(picture) && fillsFrame(picture, layer, plan.size)
+  layer.opacity >= 1 &&
+  layer.blend === 'normal' &&
+  layer.matte.length === 0 &&
+  isOpaque(picture) &&
+  fillsFrame(picture, layer.place, plan.size)
 
-/** The layer's picture, in px of the output and at its place: resampled unless it already fits pixel for pixel. */
-function placed(k: Kernels, picture: Picture, layer: PlannedLayer, plan: Plan) {
-  const { x, y, scale } = layer.place
-  const { width, height } = plan.size
-  const right = x + picture.width * scale
-  const bottom = y + picture.height * scale
-  const fills = fillsFrame(picture, layer, plan.size)
-  const sits = scale === 1 && whole(x) && whole(y)
-  if (sits && x === 0 && y === 0 && picture.width === width && picture.height === height) {
-    return { picture, made: null, fills: true, right, bottom }
-  }
-  const made: Codes = resample(k, picture, { width, height, x, y, scaleX: scale, scaleY: scale })
-  return { picture: made, made, fills, right, bottom }
+/** As the kernel counts them; 0 is "over". */
+const MODES: Readonly<Record<Blend, number>> = {
+  normal: 0,
+  add: 1,
+  screen: 2,
+  multiply: 3,
+  lighten: 4,
+  darken: 5,
+  difference: 6,
 }
 
 /** A layer's matte by rows: kept ones if it stands still, else made one by one. */
@@ -71,50 +64,37 @@ function matteSource(k: Kernels, { matte }: PlannedLayer, { size: { width, heigh
 }
 
 function painter(k: Kernels, layer: PlannedLayer, source: Picture, plan: Plan): Painter {
-  const { picture, made, fills, right, bottom } = placed(k, source, layer, plan)
+  const placed = placePicture(k, source, layer.place, plan.size)
   const { width } = plan.size
-  const rows = rowReader(k, picture)
-  const isLinear = picture.kind === 'linear'
   let at = 0
-  const inside = (y: number, out: number) => k.frameRectRow(out, width, y, layer.place.x, layer.place.y, right, bottom)
   const cut = layer.matte.length > 0
   const matte = matteSource(k, layer, plan)
+  const { inside } = placed
   const coverage = (y: number, out: number, spare: number): number => {
     if (!cut) {
-      inside(y, out)
+      inside?.(y, out)
       return out
     }
     const row = matte.row(y, out, spare)
-    if (fills) return row
+    if (!inside) return row
     inside(y, spare)
     if (row !== out) k.bytes(out, width * 4).set(k.bytes(row, width * 4))
     k.multiplyRow(out, spare, width)
     return out
   }
   return {
-    coverage: cut || !fills ? coverage : null,
-    opaque: layer.opacity >= 1 && isOpaque(picture),
+    coverage: cut || inside ? coverage : null,
+    opaque: layer.opacity >= 1 && layer.blend === 'normal' && placed.opaque,
     opacity: layer.opacity,
+    mode: MODES[layer.blend],
     open(y) {
       at = y
     },
-    codes(x, n, dst) {
-      rows.open(at)
-      rows.read(x, n, dst)
-    },
-    linear(x, n, dst, spare) {
-      if (isLinear) {
-        k.bytes(dst, n * 16).set(k.bytes(picture.ptr + (at * width + x) * 16, n * 16))
-        return
-      }
-      rows.open(at)
-      rows.read(x, n, spare)
-      k.toLinear(spare, dst, n)
-    },
+    codes: (x, n, dst) => placed.codes(at, x, n, dst),
+    linear: (x, n, dst, spare) => placed.linear(at, x, n, dst, spare),
     close() {
-      rows.close()
+      placed.close()
       matte.still?.release()
-      if (made) k.free(made.ptr)
     },
   }
 }
@@ -129,6 +109,7 @@ function colourPainter(k: Kernels, layer: PlannedLayer, colour: string, plan: Pl
     coverage: layer.matte.length > 0 ? matte.row : null,
     opaque: layer.opacity >= 1,
     opacity: layer.opacity,
+    mode: MODES.normal,
     open() {},
     codes,
     linear(x, n, dst, spare) {
@@ -147,18 +128,75 @@ function groupPicture(k: Kernels, plan: Plan, find: FindPicture): Linear {
   return { kind: 'linear', ...plan.size, ptr }
 }
 
-function makePainter(k: Kernels, layer: PlannedLayer, plan: Plan, find: FindPicture): Painter | null {
-  const wanted: PlannedPicture = layer.picture
-  if (wanted.kind === 'colour') return colourPainter(k, layer, wanted.colour, plan)
+/** Two pictures as one, the other with a share: in linear light, as a shutter would have mixed them. */
+function mixed(k: Kernels, one: Picture, other: Picture, share: number): Codes {
+  const { width, height } = one
+  const ptr = k.alloc(width * height * 4)
+  const sum = k.alloc(width * 16)
+  const linear = k.alloc(width * 16)
+  const parts = [
+    { rows: rowReader(k, one), height: one.height, weight: 1 - share },
+    { rows: rowReader(k, other), height: other.height, weight: share },
+  ]
+  for (let y = 0; y < height; y++) {
+    k.fillRow(sum, width, 0, 0, 0, 0)
+    for (const { rows, weight } of parts) {
+      const codes = ptr + y * width * 4
+      rows.open(y)
+      rows.read(0, width, codes)
+      k.toLinear(codes, linear, width)
+      k.accumulateRow(sum, linear, width, weight)
+    }
+    k.toCodes(sum, ptr + y * width * 4, width)
+  }
+  for (const { rows } of parts) rows.close()
+  k.free(sum)
+  k.free(linear)
+  return { kind: 'codes', width, height, ptr, opaque: isOpaque(one) && isOpaque(other) }
+}
+
+interface Found {
+  picture: Picture
+  /** Frees what was made for it. */
+  free(): void
+}
+
+const kept = (picture: Picture): Found => ({ picture, free() {} })
+
+/** The picture a layer shows, before it is placed; null where a take gives none. */
+function foundPicture(k: Kernels, wanted: PlannedPicture, find: FindPicture): Found | null {
   if (wanted.kind === 'take') {
     const picture = find(wanted)
-    return picture && painter(k, layer, picture, plan)
+    return picture && kept(picture)
   }
-  const group = groupPicture(k, wanted.plan, find)
-  const inner = painter(k, layer, group, plan)
+  if (wanted.kind === 'group') {
+    const picture = groupPicture(k, wanted.plan, find)
+    return { picture, free: () => k.free(picture.ptr) }
+  }
+  if (wanted.kind === 'colour') return null
+  const one = foundPicture(k, wanted.one, find)
+  const other = foundPicture(k, wanted.other, find)
+  // A take's last frame has no neighbour; nor have frames of another size, as some files hold.
+  if (!one || !other) return one ?? other
+  const alike = one.picture.width === other.picture.width && one.picture.height === other.picture.height
+  if (!alike || one.picture === other.picture) {
+    other.free()
+    return one
+  }
+  const picture = mixed(k, one.picture, other.picture, wanted.share)
+  one.free()
+  other.free()
+  return { picture, free: () => k.free(picture.ptr) }
+}
+
+function makePainter(k: Kernels, layer: PlannedLayer, plan: Plan, find: FindPicture): Painter | null {
+  if (layer.picture.kind === 'colour') return colourPainter(k, layer, layer.picture.colour, plan)
+  const found = foundPicture(k, layer.picture, find)
+  if (!found) return null
+  const inner = painter(k, layer, found.picture, plan)
   const close = () => {
     inner.close()
-    k.free(group.ptr)
+    found.free()
   }
   return { ...inner, close }
 }
@@ -213,7 +251,8 @@ export function paint(k: Kernels, plan: Plan, find: FindPicture, out: number, as
     while (reached < painters.length && open) {
       const p = painters[reached]!
       coverRow(reached, y)
-      open = k.classifyRow(classes, covers[reached]!, width, reached, p.opaque ? 1 : 0)
+      // A row of classes has room for so many; what lies beyond is composited.
+      open = k.classifyRow(classes, covers[reached]!, width, reached, p.opaque && reached < SOFT ? 1 : 0)
       reached++
     }
     // A soft run may still need layers behind the last one asked: all of them, unless an opaque one was in the way.
@@ -232,7 +271,8 @@ export function paint(k: Kernels, plan: Plan, find: FindPicture, out: number, as
           const p = painters[j]!
           const c = covers[j] ? covers[j]! + x * 4 : 0
           p.linear(x, n, source, codes)
-          k.overRow(target, source, c, n, p.opacity)
+          if (p.mode === MODES.normal) k.overRow(target, source, c, n, p.opacity)
+          else k.blendRow(target, source, c, n, p.opacity, p.mode)
         }
         if (as === 'codes') k.toCodes(mixed, at, n)
       } else if (kind === OPEN) {

@@ -16,11 +16,21 @@ function cubic(x: number): number {
   return t < 2 ? ((-0.5 * t + 2.5) * t - 4) * t + 2 : 0
 }
 
+/** The same taps seen in a mirror. */
+function mirrored({ count, first, weights }: Taps): Taps {
+  const back = new Float32Array(weights.length)
+  const to = first.length
+  for (let i = 0; i < to; i++) back.set(weights.subarray((to - 1 - i) * count, (to - i) * count), i * count)
+  return { count, first: first.slice().reverse(), weights: back }
+}
+
 /**
  * Taps that carry `from` source pixels to `to` output pixels, where output pixel 0 begins at `-offset` pixels of the
- * enlarged picture and one source pixel is `scale` output pixels wide. What lies outside repeats the border.
+ * enlarged picture and one source pixel is `scale` output pixels wide. What lies outside repeats the border. A negative
+ * scale mirrors the picture, which then ends at `offset`.
  */
 export function makeTaps(from: number, to: number, scale: number, offset: number): Taps {
+  if (scale < 0) return mirrored(makeTaps(from, to, -scale, to - offset))
   const reducing = scale < 1
   const wanted = reducing ? Math.ceil(1 / scale) + 1 : 4
   const count = Math.min(from, wanted)
@@ -46,7 +56,7 @@ export function makeTaps(from: number, to: number, scale: number, offset: number
   return { count, first, weights }
 }
 
-/** Where a picture goes: px of the output. scaleX and scaleY differ only for pixels that are not square. */
+/** Where a picture goes: px of the output. scaleX and scaleY differ for pixels that are not square and for mirrored pictures. */
 export interface Fit {
   width: number
   height: number

@@ -8,6 +8,11 @@ export const LIMITS = {
   pieces: 64,
   keys: 20_000,
   takes: 1000,
+  acts: 200,
+  marks: 500,
+  copies: 60,
+  /** Least and most, either way. */
+  speed: { least: 0.01, most: 100 },
   depth: 8,
   name: 200,
   /** px; feathers and growth. */

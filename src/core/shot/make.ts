@@ -1,13 +1,18 @@
 // New shots, layers and pieces with everything a person would expect them to start with.
-import { framesIn, type Rate } from '../time'
+import { fps, framesIn, type Rate } from '../time'
+import { framesOf, possibleSpeed, STILL_SECONDS, takeSeconds } from './timing'
 import {
+  type Act,
   FORMAT,
   type Layer,
   type Piece,
+  type Place,
   type Project,
   type Shape,
   type Shot,
   type Size,
+  type Source,
+  type Stretch,
   type Take,
   VERSION,
 } from './types'
@@ -24,41 +29,89 @@ export function newId(): string {
 /** A file's name without its extension, as a layer's or shot's name. */
 export const bareName = (file: string): string => file.replace(/\.[^.]{1,5}$/, '') || file
 
-/** The scale and corner that fit a picture inside a frame, centred. */
-export function fitPlace(picture: Size, frame: Size): { x: number; y: number; scale: number } {
+/** The place that fits a picture inside a frame, about its middle. */
+export function fitPlace(picture: Size, frame: Size): Place {
   const scale = Math.min(frame.width / picture.width, frame.height / picture.height)
-  return { x: (frame.width - picture.width * scale) / 2, y: (frame.height - picture.height * scale) / 2, scale }
+  return { x: frame.width / 2, y: frame.height / 2, scale, angle: 0 }
 }
 
-export function makeLayer(take: Take, size: Size, rate: Rate, at = 0): Layer {
+/** A layer of a source of some size, fitted into a frame, with nothing done to it. */
+export function blankLayer(source: Source, picture: Size, frame: Size): Layer {
   return {
     id: newId(),
-    name: bareName(take.name),
-    span: { from: at, to: at + framesIn(take.seconds, rate) },
-    source: { kind: 'take', digest: take.digest },
-    timing: { kind: 'play', from: 0 },
-    place: fitPlace(take.size, size),
+    name: '',
+    span: { from: 0, to: 1 },
+    source,
+    timing: { kind: 'play', from: 0, speed: 1, mixed: null },
+    place: fitPlace(picture, frame),
+    anchor: { x: picture.width / 2, y: picture.height / 2 },
+    flip: { across: false, down: false },
     opacity: 1,
+    fade: { in: 0, out: 0 },
+    blend: 'normal',
+    copies: null,
     matte: [],
     matteOn: true,
-    sound: { on: take.sound !== null, gain: 1 },
+    sound: { on: true, gain: 1, fade: { in: 0, out: 0 } },
     on: true,
+    locked: false,
+    tag: 'none',
   }
 }
 
-/** Size, rate and length come from the first take; the first take is the farthest layer. */
+export interface Placing {
+  /** The shot's frame at which the layer begins. */
+  at?: number
+  /** The part of the take that is meant; all of it if left out. */
+  stretch?: Stretch | null
+  /** One frame of the take for each of the shot, however long those last. */
+  frameForFrame?: boolean
+}
+
+/** A layer of a take in a shot of some size and rate. */
+export function makeLayer(take: Take, size: Size, rate: Rate, placing: Placing = {}): Layer {
+  const { at = 0, stretch = null, frameForFrame = false } = placing
+  const film = take.picture?.kind === 'film' ? take.picture : null
+  const speed = possibleSpeed(frameForFrame && film ? fps(rate) / fps(film.rate) : 1) ?? 1
+  const all = takeSeconds(take)
+  const from = stretch ? Math.min(stretch.from, all) : 0
+  const seconds = stretch ? Math.min(stretch.to, all) - from : all
+  const frames = framesIn(Number.isFinite(seconds) ? seconds / speed : STILL_SECONDS, rate)
+  const use = take.picture === null ? 'sound' : 'both'
+  return {
+    ...blankLayer({ kind: 'take', digest: take.digest, use }, take.picture?.size ?? size, size),
+    name: bareName(take.name),
+    span: { from: at, to: at + frames },
+    timing: { kind: 'play', from, speed, mixed: null },
+    sound: { on: take.sound !== null, gain: 1, fade: { in: 0, out: 0 } },
+  }
+}
+
+/** A layer for each act of a take, all beginning at one frame, the first act nearest the lens. */
+export function actLayers(take: Take, acts: readonly Act[], size: Size, rate: Rate, at: number): Layer[] {
+  return acts.map(act => ({ ...makeLayer(take, size, rate, { at, stretch: act }), name: act.name }))
+}
+
+/** What a shot is like whose takes say nothing of it. */
+const USUAL = { size: { width: 1920, height: 1080 }, rate: { num: 25, den: 1 } } as const
+
+/** Size, rate and length come from the first take with a picture; the first take is the farthest layer. */
 export function makeProject(takes: readonly Take[], name: string): Project {
   const first = takes[0]
   if (!first) throw new Error('A shot needs at least one take.')
-  const { size, rate } = first
+  const film = takes.find(t => t.picture?.kind === 'film')
+  const shown = film ?? takes.find(t => t.picture)
+  const size = shown?.picture?.size ?? USUAL.size
+  const rate = film?.picture?.kind === 'film' ? film.picture.rate : USUAL.rate
   const shot: Shot = {
     id: newId(),
     name,
     size: { ...size },
     rate: { ...rate },
-    length: framesIn(first.seconds, rate),
+    length: framesOf(film ?? first, rate),
     backdrop: '#000000',
     layers: takes.map(take => makeLayer(take, size, rate)).reverse(),
+    marks: [],
   }
   return {
     format: FORMAT,

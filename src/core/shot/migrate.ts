@@ -1,12 +1,13 @@
 // Brings documents of older versions up to date, one step a version.
 
 import type { Checked } from './checked'
+import { toSecond } from './migrate-1'
 import { FORMAT, VERSION } from './types'
 
 type Step = (document: Record<string, unknown>) => Record<string, unknown>
 
-/** STEPS[n] turns version n into n + 1. Version 1 is the first, so there is none yet. */
-const STEPS: Readonly<Record<number, Step>> = {}
+/** STEPS[n] turns version n into n + 1. */
+const STEPS: Readonly<Record<number, Step>> = { 1: toSecond }
 
 /** Returns the document at the current version, still unvalidated. */
 export function migrate(data: unknown, steps = STEPS, current: number = VERSION): Checked<unknown> {

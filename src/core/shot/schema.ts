@@ -1,7 +1,7 @@
 // What a document must look like before anything trusts it.
 import Joi from 'joi'
 import { LIMITS } from './limits'
-import { FORMAT, VERSION } from './types'
+import { FORMAT, TAGS, VERSION } from './types'
 
 const real = Joi.number().min(-LIMITS.coordinate).max(LIMITS.coordinate)
 const id = Joi.string().min(1).max(100)
@@ -36,7 +36,7 @@ function value(of: Joi.Schema): Joi.Schema {
 
 function inOrder(keys: { frame: number }[]): unknown {
   for (let i = 1; i < keys.length; i++) {
-    if (keys[i]!.frame <= keys[i - 1]!.frame) throw new Error('keys must be in order, one a frame')
+    if (keys[i]!.frame <= keys[i - 1]!.frame) throw new Error('must be in order, one a frame')
   }
   return keys
 }
@@ -44,7 +44,9 @@ function inOrder(keys: { frame: number }[]): unknown {
 const extent = Joi.number().min(0).max(LIMITS.coordinate)
 const line = Joi.object({ x: real, y: real, angle: real })
 const frame = Joi.object({ x: real, y: real, width: extent, height: extent, angle: real })
-const place = Joi.object({ x: real, y: real, scale: Joi.number().min(0.001).max(1000) })
+const place = Joi.object({ x: real, y: real, scale: Joi.number().min(0.001).max(1000), angle: real })
+const frames = Joi.number().integer().min(0).max(LIMITS.length)
+const fade = Joi.object({ in: frames, out: frames })
 const feather = Joi.number().min(0).max(LIMITS.feather)
 const share = Joi.number().min(0).max(1)
 
@@ -74,22 +76,60 @@ const piece = Joi.object({
 const source = Joi.alternatives().conditional('.kind', {
   is: 'take',
   // biome-ignore lint/suspicious/noThenProperty: Joi's own word
-  then: Joi.object({ kind: 'take', digest }),
+  then: Joi.object({ kind: 'take', digest, use: Joi.string().valid('both', 'picture', 'sound') }),
   otherwise: Joi.object({ kind: 'group', shot: Joi.link('/shot') }),
 })
+
+const { least, most } = LIMITS.speed
+const speed = Joi.alternatives(Joi.number().min(least).max(most), Joi.number().min(-most).max(-least))
+const timing = Joi.alternatives().conditional('.kind', {
+  switch: [
+    {
+      is: 'play',
+      // biome-ignore lint/suspicious/noThenProperty: Joi's own word
+      then: Joi.object({ kind: 'play', from: real, speed, mixed: Joi.number().min(1e-4).max(100).allow(null) }),
+    },
+    // biome-ignore lint/suspicious/noThenProperty: Joi's own word
+    { is: 'freeze', then: Joi.object({ kind: 'freeze', at: real }) },
+  ],
+  otherwise: Joi.object({
+    kind: 'loop',
+    from: real,
+    to: Joi.number().greater(Joi.ref('from')).max(LIMITS.coordinate),
+    style: Joi.string().valid('cut', 'swing', 'dissolve'),
+    over: frames,
+    speed,
+    begun: frames,
+  }),
+})
+
+const copies = Joi.object({
+  count: Joi.number().integer().min(1).max(LIMITS.copies),
+  later: Joi.number().integer().min(-LIMITS.length).max(LIMITS.length),
+  x: real,
+  y: real,
+  keep: share,
+}).allow(null)
 
 const layer = Joi.object({
   id,
   name,
   span,
   source,
-  timing: Joi.object({ kind: 'play', from: real }),
+  timing,
   place: value(place),
+  anchor: Joi.object({ x: real, y: real }),
+  flip: Joi.object({ across: Joi.boolean(), down: Joi.boolean() }),
   opacity: value(share),
+  fade,
+  blend: Joi.string().valid('normal', 'add', 'screen', 'multiply', 'lighten', 'darken', 'difference'),
+  copies,
   matte: Joi.array().items(piece).max(LIMITS.pieces).unique('id'),
   matteOn: Joi.boolean(),
-  sound: Joi.object({ on: Joi.boolean(), gain: value(Joi.number().min(0).max(16)) }),
+  sound: Joi.object({ on: Joi.boolean(), gain: value(Joi.number().min(0).max(16)), fade }),
   on: Joi.boolean(),
+  locked: Joi.boolean(),
+  tag: Joi.string().valid(...TAGS),
 })
 
 const shot = Joi.object({
@@ -100,21 +140,43 @@ const shot = Joi.object({
   length: Joi.number().integer().min(1).max(LIMITS.length),
   backdrop: Joi.string().pattern(/^#[0-9a-f]{6}$/i, 'colour'),
   layers: Joi.array().items(layer).max(LIMITS.layers).unique('id'),
+  marks: Joi.array()
+    .items(Joi.object({ frame: frames, text: name }))
+    .max(LIMITS.marks)
+    .custom(inOrder),
 })
+
+const moments = { from: Joi.number().min(0).max(1e6), to: Joi.number().greater(Joi.ref('from')).max(1e6) }
 
 const take = Joi.object({
   digest,
   name: Joi.string().min(1).max(LIMITS.name),
   type: Joi.string().pattern(/^[\w.+-]+\/[\w.+-]+$/, 'media type'),
   bytes: Joi.number().integer().min(1),
-  size,
-  rate,
-  seconds: Joi.number().greater(0).max(1e6),
+  picture: Joi.alternatives()
+    .conditional('.kind', {
+      is: 'still',
+      // biome-ignore lint/suspicious/noThenProperty: Joi's own word
+      then: Joi.object({ kind: 'still', size }),
+      otherwise: Joi.object({
+        kind: 'film',
+        size,
+        rate,
+        seconds: Joi.number().greater(0).max(1e6),
+        varies: Joi.boolean(),
+      }),
+    })
+    .allow(null),
   sound: Joi.object({
     channels: Joi.number().integer().min(1).max(64),
     sampleRate: Joi.number().integer().min(1000).max(768_000),
     seconds: Joi.number().min(0).max(1e6),
   }).allow(null),
+  marked: Joi.object(moments).allow(null),
+  acts: Joi.array()
+    .items(Joi.object({ id, name, ...moments }))
+    .max(LIMITS.acts)
+    .unique('id'),
 })
 
 export const projectSchema = Joi.object({

@@ -3,9 +3,11 @@ import { produce } from 'immer'
 import { describe, expect, it } from 'vitest'
 import { testLayer, testProject, testTake } from '../../testing/documents'
 import { keysOf, sample } from '../keys'
+import { planFrame } from '../plan'
 import {
   checkProject,
   edits,
+  type Film,
   getValue,
   makePiece,
   makeProject,
@@ -13,10 +15,18 @@ import {
   type Project,
   parseProject,
   type Shot,
+  type Size,
 } from '.'
 import { migrate } from './migrate'
 
 const size = { width: 64, height: 36 }
+const film = (of: Size, seconds: number): Film => ({
+  kind: 'film',
+  size: of,
+  rate: { num: 25, den: 1 },
+  seconds,
+  varies: false,
+})
 
 /** A project whose first layer has an edge keyed at 10 and 20. */
 function keyed(): Project {
@@ -30,13 +40,17 @@ function keyed(): Project {
 
 describe('a new project', () => {
   it('takes size, rate and length from its first take and is valid', () => {
-    const tall = testTake(1, { size: { width: 100, height: 200 }, seconds: 9 })
+    const tall = testTake(1, { picture: film({ width: 100, height: 200 }, 9) })
     const project = makeProject([testTake(0), tall], 'Mine')
     expect(project.shot).toMatchObject({ size, rate: { num: 25, den: 1 }, length: 100 })
     // The other take is fitted into the picture, its own length kept.
     const [near, far] = project.shot.layers
-    expect(near).toMatchObject({ span: { from: 0, to: 225 }, place: { scale: 0.18, x: 23, y: 0 } })
-    expect(far!.source).toEqual({ kind: 'take', digest: testTake(0).digest })
+    expect(near).toMatchObject({
+      span: { from: 0, to: 225 },
+      place: { scale: 0.18, x: 32, y: 18 },
+      anchor: { x: 50, y: 100 },
+    })
+    expect(far!.source).toEqual({ kind: 'take', digest: testTake(0).digest, use: 'both' })
     expect(checkProject(project)).toEqual({ ok: true, value: project })
   })
 })
@@ -45,16 +59,16 @@ describe('edits', () => {
   it('slide a layer with its keys, but not those pinned to the shot', () => {
     const { shot } = keyed()
     const layer = shot.layers[0]!
-    edits.slideLayer(shot, layer.id, 7)
+    edits.slideLayers(shot, [{ layer: layer.id, from: 7 }])
     expect(layer.span).toEqual({ from: 7, to: 107 })
     const line = () => keysOf(getValue(layer, { of: 'line', piece: 'edge' })!).map(k => k.frame)
     expect(line()).toEqual([17, 27])
     edits.changePiece(shot, layer.id, 'edge', { pinnedTo: 'shot' })
-    edits.slideLayer(shot, layer.id, 0)
+    edits.slideLayers(shot, [{ layer: layer.id, from: 0 }])
     expect(line()).toEqual([17, 27])
-    edits.slideLayer(shot, layer.id, 5000)
+    edits.slideLayers(shot, [{ layer: layer.id, from: 5000 }])
     expect(layer.span.from).toBe(99)
-    edits.slideLayer(shot, layer.id, -5000)
+    edits.slideLayers(shot, [{ layer: layer.id, from: -5000 }])
     expect(layer.span.to).toBe(1)
   })
 
@@ -99,7 +113,7 @@ describe('edits', () => {
       fc.tuple(layerIds, frames).map(
         ([l, f]) =>
           (s: Shot) =>
-            edits.slideLayer(s, l, f),
+            edits.slideLayers(s, [{ layer: l, from: f }]),
       ),
       fc.tuple(layerIds, frames).map(
         ([l, f]) =>
@@ -127,7 +141,7 @@ describe('edits', () => {
             edits.easeKey(s, l, p, f, 'hold'),
       ),
       layerIds.map(l => (s: Shot) => edits.removePiece(s, l, 'edge')),
-      layerIds.map(l => (s: Shot) => edits.removeLayer(s, l)),
+      layerIds.map(l => (s: Shot) => edits.removeLayers(s, [l])),
       layerIds.map(l => (s: Shot) => edits.swapShape(s, l, 'edge', 'oval', size)),
       layerIds.map(l => (s: Shot) => edits.addPiece(s, l, edits.startPiece('box', size))),
     )
@@ -216,4 +230,57 @@ describe('validation', () => {
     })
     expect(migrate({ format: 'jolly-ghost-project', version: 1 }, {}, 3).ok).toBe(false)
   })
+})
+
+it('brings a project of version 1 up to date: the same picture at the same frames', () => {
+  const take = { digest: 'a'.repeat(64), name: 'a.mp4', type: 'video/mp4', bytes: 9, sound: null }
+  const first = {
+    format: 'jolly-ghost-project',
+    version: 1,
+    id: 'old',
+    takes: [{ ...take, size: { width: 100, height: 50 }, rate: { num: 25, den: 1 }, seconds: 4 }],
+    shot: {
+      id: 'shot',
+      name: 'Old',
+      size,
+      rate: { num: 25, den: 1 },
+      length: 100,
+      backdrop: '#000000',
+      layers: [
+        {
+          id: 'l',
+          name: 'L',
+          span: { from: 0, to: 100 },
+          source: { kind: 'take', digest: take.digest },
+          timing: { kind: 'play', from: 0.5 },
+          place: {
+            keys: [
+              { frame: 0, value: { x: 3, y: 4, scale: 0.5 }, ease: 'linear' },
+              { frame: 10, value: { x: 13, y: 4, scale: 1.5 }, ease: 'linear' },
+            ],
+          },
+          opacity: 1,
+          matte: [],
+          matteOn: true,
+          sound: { on: true, gain: 1 },
+          on: true,
+        },
+      ],
+    },
+  }
+  const now = checkProject(first)
+  expect(now).toMatchObject({ ok: true, value: { version: 2, takes: [{ picture: { kind: 'film', seconds: 4 } }] } })
+  if (!now.ok) return
+  for (const [frame, x, scale] of [
+    [0, 3, 0.5],
+    [5, 8, 1],
+    [10, 13, 1.5],
+  ] as const) {
+    const { place, picture } = planFrame(now.value.shot, frame).layers[0]!
+    expect(place).toMatchObject({ a: scale, x: expect.closeTo(x, 9), y: expect.closeTo(4, 9) })
+    expect(picture).toMatchObject({ seconds: expect.closeTo(0.5 + frame / 25, 9) })
+  }
+  const half = structuredClone(first) as { shot: { layers: unknown[] } }
+  half.shot.layers = [null, 7, { id: 'x' }]
+  expect(checkProject(half)).toMatchObject({ ok: false, problem: expect.stringMatching(/not valid/) })
 })

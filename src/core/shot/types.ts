@@ -3,14 +3,41 @@ import type { Numeric, Value } from '../keys/value'
 import type { Rate, Span } from '../time'
 
 export const FORMAT = 'jolly-ghost-project'
-export const VERSION = 1
+export const VERSION = 2
 
 export interface Size {
   width: number
   height: number
 }
 
-/** A file brought in, known by its content. */
+/** A moving picture, as shown: after stored rotation and pixel aspect. */
+export interface Film {
+  kind: 'film'
+  size: Size
+  rate: Rate
+  seconds: number
+  /** Whether its frames stand for different lengths of time; `rate` is then their mean. */
+  varies: boolean
+}
+
+export interface Still {
+  kind: 'still'
+  size: Size
+}
+
+/** A stretch of a take, in seconds of it. */
+export interface Stretch {
+  from: number
+  to: number
+}
+
+/** A part of a take that is worth a layer of its own. */
+export interface Act extends Stretch {
+  id: string
+  name: string
+}
+
+/** A file brought in, known by its content. It has a picture, sound, or both. */
 export interface Take {
   /** SHA-256 of the file, hexadecimal. */
   digest: string
@@ -18,19 +45,23 @@ export interface Take {
   /** Media type, e.g. `video/mp4`. */
   type: string
   bytes: number
-  /** As shown: after stored rotation and pixel aspect. */
-  size: Size
-  rate: Rate
-  seconds: number
+  picture: Film | Still | null
   sound: { channels: number; sampleRate: number; seconds: number } | null
+  /** In and out, where they are marked. */
+  marked: Stretch | null
+  acts: Act[]
 }
 
 /** A line through (x, y) in px, turned by angle degrees from upright; at 0 it keeps what is right of it. */
 export type Line = { x: number; y: number; angle: number }
 /** A rectangle round (x, y), in px, turned clockwise by angle degrees. */
 export type Frame = { x: number; y: number; width: number; height: number; angle: number }
-/** Where a layer's top left corner lies in the shot, in px, and how much it is enlarged. */
-export type Place = { x: number; y: number; scale: number }
+/** Where a layer's anchor lies in the shot, in px, how much it is enlarged and turned (degrees, clockwise). */
+export type Place = { x: number; y: number; scale: number; angle: number }
+export interface Point {
+  x: number
+  y: number
+}
 
 export type Shape =
   | { kind: 'edge'; line: Value<Line> }
@@ -55,13 +86,59 @@ export interface Piece {
   strength: Value<number>
 }
 
-export type Source = { kind: 'take'; digest: string } | { kind: 'group'; shot: Shot }
+/** What a layer takes of a take; a group gives both. */
+export type Use = 'both' | 'picture' | 'sound'
 
-/** from: the moment of the source, in seconds, that shows at the span's first frame. */
-export interface Timing {
-  kind: 'play'
-  from: number
+export type Source = { kind: 'take'; digest: string; use: Use } | { kind: 'group'; shot: Shot }
+
+export type LoopStyle = 'cut' | 'swing' | 'dissolve'
+
+/** Which moment of the source shows when. Moments are seconds of the source. */
+export type Timing =
+  | {
+      kind: 'play'
+      /** What shows at the span's first frame. */
+      from: number
+      /** 1 as recorded; negative backwards. */
+      speed: number
+      /** Seconds of one source frame, where neighbouring frames are mixed; null: one shows at a time. */
+      mixed: number | null
+    }
+  | { kind: 'freeze'; at: number }
+  | {
+      kind: 'loop'
+      /** `to` is not shown any more. */
+      from: number
+      to: number
+      style: LoopStyle
+      /** Frames over which the end of a pass dissolves into the next one's beginning. */
+      over: number
+      speed: number
+      /** Frames of the shot that are over at the span's first frame. */
+      begun: number
+    }
+
+export type Blend = 'normal' | 'add' | 'screen' | 'multiply' | 'lighten' | 'darken' | 'difference'
+
+/** Frames from nothing to all at the beginning of a span, and back at its end. */
+export interface Fade {
+  in: number
+  out: number
 }
+
+/** A layer repeated: each copy later by frames, shifted by px, weaker by a factor, and farther from the lens. */
+export interface Copies {
+  /** Besides the layer itself. */
+  count: number
+  later: number
+  x: number
+  y: number
+  /** Opacity of a copy against the one before it, 0..1. */
+  keep: number
+}
+
+export const TAGS = ['none', 'amber', 'brick', 'rose', 'violet', 'slate', 'fern'] as const
+export type Tag = (typeof TAGS)[number]
 
 export interface Layer {
   id: string
@@ -70,13 +147,28 @@ export interface Layer {
   source: Source
   timing: Timing
   place: Value<Place>
+  /** The point that `place` puts somewhere and that the picture turns about, in px of the source. */
+  anchor: Point
+  flip: { across: boolean; down: boolean }
   /** 0..1 */
   opacity: Value<number>
+  fade: Fade
+  blend: Blend
+  copies: Copies | null
   matte: Piece[]
   /** Whether the matte is used; taken away, its pieces are kept. */
   matteOn: boolean
-  sound: { on: boolean; gain: Value<number> }
+  sound: { on: boolean; gain: Value<number>; fade: Fade }
   on: boolean
+  /** Nothing about it changes until it is unlocked. */
+  locked: boolean
+  tag: Tag
+}
+
+/** A frame of the shot with a word about it. */
+export interface Mark {
+  frame: number
+  text: string
 }
 
 export interface Shot {
@@ -90,6 +182,8 @@ export interface Shot {
   backdrop: string
   /** Nearest the lens first. */
   layers: Layer[]
+  /** In order, one a frame. */
+  marks: Mark[]
 }
 
 export interface Project {

@@ -27,11 +27,11 @@ export function usedTakes(shot: Shot): Set<string> {
 
 /** Validates and migrates a parsed project. The problem is a sentence without the file's name. */
 export function checkProject(data: unknown): Checked<Project> {
-  const current = migrate(data)
-  if (!current.ok) return current
-  if (depthOf((current.value as { shot?: unknown }).shot) > LIMITS.depth) {
+  if (depthOf((data as { shot?: unknown } | null)?.shot) > LIMITS.depth) {
     return refuse(`Its groups lie more than ${LIMITS.depth} deep in each other.`)
   }
+  const current = migrate(data)
+  if (!current.ok) return current
   const { error } = projectSchema.validate(current.value)
   if (error) return refuse(`Its description is not valid: ${error.message}.`)
   const project = current.value as Project

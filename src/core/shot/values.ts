@@ -1,5 +1,5 @@
 // Reaching a layer's values by path, so that one lane and one editor serve them all.
-import { isKeyed, shiftKeys } from '../keys'
+import { isKeyed, sample, shiftKeys, spreadKeys } from '../keys'
 import type { AnyValue, Layer, ValuePath } from './types'
 
 interface Slot {
@@ -61,4 +61,38 @@ export function shiftLayerKeys(layer: Layer, by: number): void {
     const piece = 'piece' in path ? layer.matte.find(p => p.id === path.piece) : null
     if (piece?.pinnedTo !== 'shot') changeValue(layer, path, value => shiftKeys(value, by))
   }
+}
+
+/** Moves the keys of the pieces that stay with the layer's own picture. */
+export function shiftMatteKeys(layer: Layer, by: number): void {
+  for (const path of keyedPaths(layer)) {
+    const piece = 'piece' in path ? layer.matte.find(p => p.id === path.piece) : null
+    if (piece?.pinnedTo === 'layer') changeValue(layer, path, value => shiftKeys(value, by))
+  }
+}
+
+/** Spreads a layer's keys in time about a frame; pieces pinned to the shot keep theirs. */
+export function spreadLayerKeys(layer: Layer, about: number, factor: number): void {
+  for (const path of keyedPaths(layer)) {
+    const piece = 'piece' in path ? layer.matte.find(p => p.id === path.piece) : null
+    if (piece?.pinnedTo !== 'shot') changeValue(layer, path, value => spreadKeys(value, about, factor))
+  }
+}
+
+/** Lets everything of a layer stand as it is at a frame, but for pieces pinned to the shot. */
+export function stillLayer(layer: Layer, frame: number): void {
+  for (const path of keyedPaths(layer)) {
+    const piece = 'piece' in path ? layer.matte.find(p => p.id === path.piece) : null
+    if (piece?.pinnedTo !== 'shot') changeValue(layer, path, value => sample(value, frame))
+  }
+}
+
+/** Moves every key of a layer, pinned wherever. */
+export function shiftEveryKey(layer: Layer, by: number): void {
+  for (const path of keyedPaths(layer)) changeValue(layer, path, value => shiftKeys(value, by))
+}
+
+/** Spreads every key of a layer in time from the shot's first frame on. */
+export function spreadEveryKey(layer: Layer, factor: number): void {
+  for (const path of keyedPaths(layer)) changeValue(layer, path, value => spreadKeys(value, 0, factor))
 }

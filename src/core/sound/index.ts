@@ -1,3 +1,4 @@
 export * from './channels'
 export * from './mixdown'
+export * from './peaks'
 export * from './resample'

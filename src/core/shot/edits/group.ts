@@ -1,0 +1,106 @@
+// Several layers as one that holds a shot of its own, and back.
+import { isKeyed } from '../../keys'
+import { frameToSeconds, spanLength } from '../../time'
+import { clone } from '../clone'
+import { LIMITS } from '../limits'
+import { blankLayer, newId } from '../make'
+import type { Layer, Shot } from '../types'
+import { shiftEveryKey } from '../values'
+import { editableLayer, editableLayers } from './find'
+
+/** How many groups lie in each other in a shot. */
+export const groupDepth = (shot: Shot): number =>
+  Math.max(0, ...shot.layers.map(l => (l.source.kind === 'group' ? 1 + groupDepth(l.source.shot) : 0)))
+
+function slid(layer: Layer, by: number): Layer {
+  const moved = clone(layer)
+  shiftEveryKey(moved, by)
+  moved.span = { from: moved.span.from + by, to: moved.span.to + by }
+  return moved
+}
+
+/** Makes one layer of several, where the nearest of them lies. The picture stays, unless others lie between them in depth. */
+export function groupLayers(shot: Shot, layers: readonly string[], name: string, id = newId()): void {
+  const members = editableLayers(shot, layers)
+  const first = members[0]
+  if (
+    !first ||
+    Math.max(...members.map(m => (m.source.kind === 'group' ? groupDepth(m.source.shot) : 0))) + 2 > LIMITS.depth
+  )
+    return
+  const from = Math.max(0, Math.min(...members.map(l => l.span.from)))
+  const to = Math.min(shot.length, Math.max(...members.map(l => l.span.to)))
+  if (to <= from) return
+  const inner: Shot = {
+    id: newId(),
+    name,
+    size: { ...shot.size },
+    rate: { ...shot.rate },
+    length: to - from,
+    backdrop: shot.backdrop,
+    layers: members.map(l => slid(l, -from)),
+    marks: [],
+  }
+  const group: Layer = {
+    ...blankLayer({ kind: 'group', shot: inner }, shot.size, shot.size),
+    id,
+    name,
+    span: { from, to },
+  }
+  const at = shot.layers.findIndex(l => l.id === first.id)
+  shot.layers[at] = group
+  const gone = new Set(members.map(l => l.id))
+  shot.layers = shot.layers.filter(l => !gone.has(l.id))
+}
+
+const OWN = 'would be lost, and the picture would change'
+
+/** Why a group cannot be taken apart with the picture unchanged, or null if it can. */
+export function whyNotUngrouped(layer: Layer, shot: Shot): string | null {
+  if (layer.source.kind !== 'group') return 'This layer is no group.'
+  const { size } = layer.source.shot
+  const still = !isKeyed(layer.place) && layer.place.scale === 1 && layer.place.angle === 0
+  if (!still || layer.flip.across || layer.flip.down) return `The group has a place of its own, which ${OWN}.`
+  if (size.width !== shot.size.width || size.height !== shot.size.height)
+    return 'The group has another size than the shot.'
+  const { x, y } = layer.place as { x: number; y: number }
+  if (x !== layer.anchor.x || y !== layer.anchor.y) return `The group has a place of its own, which ${OWN}.`
+  if (layer.opacity !== 1 || layer.fade.in + layer.fade.out > 0)
+    return `The group has an opacity of its own, which ${OWN}.`
+  if (layer.matteOn && layer.matte.some(p => p.on)) return `The group has a matte of its own, which ${OWN}.`
+  if (layer.blend !== 'normal' || layer.copies) return `The group is blended or repeated, which ${OWN}.`
+  const { num, den } = layer.source.shot.rate
+  const ordinary = layer.timing.kind === 'play' && layer.timing.speed === 1
+  if (!ordinary || num * shot.rate.den !== den * shot.rate.num) return `The group has a time of its own, which ${OWN}.`
+  if (layer.source.shot.layers.length + shot.layers.length > LIMITS.layers) return 'There would be too many layers.'
+  return null
+}
+
+/** Puts the layers of a group where it was, if that leaves the picture as it is. */
+export function ungroup(shot: Shot, layer: string): void {
+  const found = editableLayer(shot, layer)
+  if (found?.source.kind !== 'group' || whyNotUngrouped(found, shot) !== null || found.timing.kind !== 'play') return
+  const begins = Math.round(found.timing.from / frameToSeconds(1, shot.rate))
+  const { span, source, on, sound } = found
+  const inner = source.shot.layers.flatMap((l): Layer[] => {
+    const moved = slid(l, span.from - begins)
+    // What the group cut off stays cut off.
+    const from = Math.max(span.from, moved.span.from)
+    const to = Math.min(span.to, moved.span.to, span.from - begins + source.shot.length)
+    if (to <= from) return []
+    cut(moved, from, to, shot)
+    return [{ ...moved, id: newId(), on: moved.on && on, sound: { ...moved.sound, on: moved.sound.on && sound.on } }]
+  })
+  const at = shot.layers.findIndex(l => l.id === layer)
+  shot.layers.splice(at, 1, ...inner)
+}
+
+function cut(layer: Layer, from: number, to: number, { rate }: Shot): void {
+  const { timing } = layer
+  const by = from - layer.span.from
+  if (timing.kind === 'play') layer.timing = { ...timing, from: timing.from + frameToSeconds(by, rate) * timing.speed }
+  if (timing.kind === 'loop') layer.timing = { ...timing, begun: timing.begun + by }
+  if (by > 0) layer.fade.in = Math.max(0, layer.fade.in - by)
+  layer.span = { from, to }
+  layer.fade.out = Math.min(layer.fade.out, spanLength(layer.span))
+}

@@ -1,0 +1,100 @@
+// Layers as wholes: what they are called, where they lie in depth, whether they count.
+import { clone } from '../clone'
+import { LIMITS } from '../limits'
+import { newId } from '../make'
+import type { Blend, Layer, Shot, Tag } from '../types'
+import { shiftLayerKeys } from '../values'
+import { editableLayer, editableLayers, findLayer } from './find'
+
+export function renameLayer(shot: Shot, layer: string, name: string): void {
+  const found = editableLayer(shot, layer)
+  if (found) found.name = name.slice(0, LIMITS.name)
+}
+
+export function showLayers(shot: Shot, layers: readonly string[], on: boolean): void {
+  for (const layer of editableLayers(shot, layers)) layer.on = on
+}
+
+export function lockLayers(shot: Shot, layers: readonly string[], locked: boolean): void {
+  for (const id of layers) {
+    const layer = findLayer(shot, id)
+    if (layer) layer.locked = locked
+  }
+}
+
+export function tagLayers(shot: Shot, layers: readonly string[], tag: Tag): void {
+  for (const layer of editableLayers(shot, layers)) layer.tag = tag
+}
+
+export function blendLayer(shot: Shot, layer: string, blend: Blend): void {
+  const found = editableLayer(shot, layer)
+  if (found) found.blend = blend
+}
+
+/** Adds layers nearest the lens, the first of them foremost. */
+export function addLayers(shot: Shot, layers: readonly Layer[]): void {
+  shot.layers.unshift(...layers.slice(0, Math.max(0, LIMITS.layers - shot.layers.length)))
+}
+
+/** Puts a layer at a place in the depth order, 0 nearest the lens. */
+export function reorderLayer(shot: Shot, layer: string, to: number): void {
+  const from = shot.layers.findIndex(l => l.id === layer)
+  if (from < 0) return
+  const [moved] = shot.layers.splice(from, 1)
+  shot.layers.splice(Math.max(0, Math.min(to, shot.layers.length)), 0, moved!)
+}
+
+/** Brings layers one step nearer (-1) or farther (1), keeping their order; those at the end of the stack stay there. */
+export function stepDepth(shot: Shot, layers: readonly string[], by: 1 | -1): void {
+  const wanted = new Set(layers)
+  const order = shot.layers.map((_, i) => i)
+  if (by > 0) order.reverse()
+  for (const i of order) {
+    const neighbour = shot.layers[i + by]
+    const layer = shot.layers[i]!
+    if (!neighbour || !wanted.has(layer.id) || wanted.has(neighbour.id)) continue
+    shot.layers[i] = neighbour
+    shot.layers[i + by] = layer
+  }
+}
+
+/** Removes layers. Closing the gap brings all that begins after them forward by the time that was taken. */
+export function removeLayers(shot: Shot, layers: readonly string[], closeGap = false): void {
+  const gone = editableLayers(shot, layers)
+  if (gone.length === 0) return
+  shot.layers = shot.layers.filter(l => !gone.some(g => g.id === l.id))
+  if (!closeGap) return
+  const from = Math.min(...gone.map(l => l.span.from))
+  const to = Math.max(...gone.map(l => l.span.to))
+  for (const layer of shot.layers) {
+    if (layer.locked || layer.span.from < to) continue
+    shiftLayerKeys(layer, from - to)
+    layer.span = { from: layer.span.from + from - to, to: layer.span.to + from - to }
+  }
+}
+
+/** The same layer once more, with names of its own inside the document. */
+export function copyOf(layer: Layer): Layer {
+  const copy = clone(layer)
+  return { ...copy, id: newId(), locked: false, matte: copy.matte.map(p => ({ ...p, id: newId() })) }
+}
+
+/** Puts a copy of each layer just nearer than it. */
+export function duplicateLayers(shot: Shot, layers: readonly Layer[]): void {
+  for (const layer of layers) {
+    const at = shot.layers.findIndex(l => l.id === layer.id)
+    if (at >= 0 && shot.layers.length < LIMITS.layers) shot.layers.splice(at, 0, copyOf(layer))
+  }
+}
+
+/** Adds copies of layers nearest the lens, the earliest beginning at a frame, the rest as far from it as they were. */
+export function pasteLayers(shot: Shot, layers: readonly Layer[], at: number): void {
+  const first = Math.min(...layers.map(l => l.span.from))
+  const copies = layers.map(layer => {
+    const copy = copyOf(layer)
+    shiftLayerKeys(copy, at - first)
+    copy.span = { from: layer.span.from + at - first, to: layer.span.to + at - first }
+    return copy
+  })
+  addLayers(shot, copies)
+}

@@ -1,0 +1,129 @@
+// The shot itself: name, marks, size, rate and length.
+import { isKeyed, type Numeric } from '../../keys'
+import { fps, type Rate } from '../../time'
+import { LIMITS } from '../limits'
+import type { AnyValue, Frame, Layer, Line, Mark, Place, Shot, Size } from '../types'
+import { changeValue, spreadEveryKey, valuePaths } from '../values'
+
+export function renameShot(shot: Shot, name: string): void {
+  shot.name = name.slice(0, LIMITS.name)
+}
+
+/** Sets the word at a frame; there is one mark a frame. */
+export function putMark(shot: Shot, frame: number, text: string): void {
+  const marks: Mark[] = shot.marks.filter(m => m.frame !== frame)
+  if (marks.length >= LIMITS.marks || frame < 0 || frame >= shot.length) return
+  shot.marks = [...marks, { frame, text: text.slice(0, LIMITS.name) }].sort((a, b) => a.frame - b.frame)
+}
+
+export function dropMark(shot: Shot, frame: number): void {
+  shot.marks = shot.marks.filter(m => m.frame !== frame)
+}
+
+/** Moves a mark; `began` are the marks as they were when a drag began, so that those passed on the way come back. */
+export function slideMark(shot: Shot, from: number, to: number, began: readonly Mark[]): void {
+  const moved = began.find(m => m.frame === from)
+  if (!moved) return
+  const frame = Math.max(0, Math.min(Math.round(to), shot.length - 1))
+  const rest = began.filter(m => m.frame !== from && m.frame !== frame)
+  shot.marks = [...rest, { ...moved, frame }].sort((a, b) => a.frame - b.frame)
+}
+
+export interface ShotForm {
+  size: Size
+  rate: Rate
+  length: number
+  /** Whether layers grow and shrink with the frame; else they keep their px, about the middle. */
+  grow: boolean
+}
+
+const mapValue = (value: AnyValue, change: (v: Numeric) => Numeric): AnyValue =>
+  isKeyed(value) ? { keys: value.keys.map(k => ({ ...k, value: change(k.value) })) } : change(value as Numeric)
+
+/** Px of the shot, at another scale about the middle. */
+function resizeLayer(layer: Layer, from: Size, to: Size, by: number): void {
+  const x = (v: number) => (v - from.width / 2) * by + to.width / 2
+  const y = (v: number) => (v - from.height / 2) * by + to.height / 2
+  for (const path of valuePaths(layer)) {
+    if (path.of === 'place') {
+      changeValue(layer, path, value =>
+        mapValue(value, v => {
+          const p = v as unknown as Place
+          return { ...p, x: x(p.x), y: y(p.y), scale: p.scale * by }
+        }),
+      )
+    }
+    const piece = 'piece' in path ? layer.matte.find(p => p.id === path.piece) : null
+    if (piece?.pinnedTo !== 'shot') continue
+    changeValue(layer, path, value =>
+      mapValue(value, v => {
+        if (path.of === 'strength') return v
+        if (typeof v === 'number') return v * by
+        const shape = v as unknown as Line | Frame
+        const moved = { ...shape, x: x(shape.x), y: y(shape.y) }
+        return 'width' in shape ? { ...moved, width: shape.width * by, height: shape.height * by } : moved
+      }),
+    )
+  }
+  if (layer.copies) layer.copies = { ...layer.copies, x: layer.copies.x * by, y: layer.copies.y * by }
+}
+
+/** Moves spans, keys, fades and loops to another rate, so that everything happens at the second it did. */
+function retimeLayer(layer: Layer, factor: number): void {
+  const at = (frame: number) => Math.round(frame * factor)
+  spreadEveryKey(layer, factor)
+  const from = at(layer.span.from)
+  layer.span = { from, to: Math.max(from + 1, at(layer.span.to)) }
+  const fade = (f: { in: number; out: number }) => ({ in: at(f.in), out: at(f.out) })
+  layer.fade = fade(layer.fade)
+  layer.sound.fade = fade(layer.sound.fade)
+  if (layer.copies) layer.copies = { ...layer.copies, later: at(layer.copies.later) }
+  if (layer.timing.kind === 'loop')
+    layer.timing = { ...layer.timing, begun: at(layer.timing.begun), over: at(layer.timing.over) }
+}
+
+/** Gives the shot another size, rate and length. The length is told in frames of the new rate. */
+export function reformShot(shot: Shot, form: ShotForm): void {
+  const { size, rate, length, grow } = form
+  const factor = fps(rate) / fps(shot.rate)
+  if (factor !== 1) {
+    for (const layer of shot.layers) retimeLayer(layer, factor)
+    shot.marks = [
+      ...new Map(
+        shot.marks.map(m => [Math.round(m.frame * factor), { ...m, frame: Math.round(m.frame * factor) }]),
+      ).values(),
+    ]
+  }
+  if (size.width !== shot.size.width || size.height !== shot.size.height) {
+    const by = grow ? Math.min(size.width / shot.size.width, size.height / shot.size.height) : 1
+    for (const layer of shot.layers) resizeLayer(layer, shot.size, size, by)
+  }
+  shot.size = { ...size }
+  shot.rate = { ...rate }
+  shot.length = Math.max(1, Math.min(LIMITS.length, Math.round(length)))
+  shot.marks = shot.marks.filter(m => m.frame < shot.length)
+}
+
+/** What a change of form does to the layers, in sentences for whoever is about to do it. */
+export function reformTold(shot: Shot, { size, rate, length, grow }: ShotForm): string[] {
+  const told: string[] = []
+  if (size.width !== shot.size.width || size.height !== shot.size.height) {
+    told.push(
+      grow
+        ? 'Every layer grows or shrinks with the frame, about its middle.'
+        : 'Layers keep their size and lie about the middle of the new frame; what lies outside is not seen.',
+    )
+  }
+  const factor = fps(rate) / fps(shot.rate)
+  if (factor !== 1) {
+    told.push('Spans, keys, fades and marks stay at the second where they are, on the nearest frame of the new rate.')
+  }
+  const cut = shot.layers.filter(l => Math.round(l.span.to * factor) > length)
+  const gone = cut.filter(l => Math.round(l.span.from * factor) >= length)
+  if (length < Math.round(shot.length * factor) && cut.length > 0) {
+    told.push(
+      `${cut.length === 1 ? `“${cut[0]!.name}” reaches` : `${cut.length} layers reach`} beyond the new end: what is there is kept, but not shown${gone.length > 0 ? `, ${gone.length === 1 ? `“${gone[0]!.name}”` : `${gone.length} of them`} not at all` : ''}.`,
+    )
+  }
+  return told.length > 0 ? told : ['Nothing changes for the layers.']
+}

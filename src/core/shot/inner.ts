@@ -1,0 +1,56 @@
+// Shots inside shots: a path is the ids of the group layers from the outermost inwards.
+import { makeLayer, newId } from './make'
+import { framesOf, takeSeconds } from './timing'
+import type { Layer, Project, Shot, Take } from './types'
+
+/** The shot that a path leads to, or null if it leads nowhere. */
+export function innerShot(shot: Shot, path: readonly string[]): Shot | null {
+  let here: Shot = shot
+  for (const id of path) {
+    const layer = here.layers.find(l => l.id === id)
+    if (layer?.source.kind !== 'group') return null
+    here = layer.source.shot
+  }
+  return here
+}
+
+/** The shot with only some of its layers on; with none named, as it is. */
+export function aloneShot(shot: Shot, alone: readonly string[]): Shot {
+  const heard = shot.layers.filter(l => alone.includes(l.id))
+  if (heard.length === 0) return shot
+  return { ...shot, layers: shot.layers.map(l => (alone.includes(l.id) ? l : { ...l, on: false })) }
+}
+
+/** Every layer of a project that uses a take, with the groups it lies in. */
+export function takeUses(
+  shot: Shot,
+  digest: string,
+  inside: readonly string[] = [],
+): { layer: Layer; inside: readonly string[] }[] {
+  return shot.layers.flatMap(layer => {
+    if (layer.source.kind === 'group') return takeUses(layer.source.shot, digest, [...inside, layer.name])
+    return layer.source.digest === digest ? [{ layer, inside }] : []
+  })
+}
+
+/** Takes every layer of a take away, in groups too. */
+export function dropTakeLayers(shot: Shot, digest: string): void {
+  shot.layers = shot.layers.filter(l => l.source.kind === 'group' || l.source.digest !== digest)
+  for (const { source } of shot.layers) if (source.kind === 'group') dropTakeLayers(source.shot, digest)
+}
+
+/** A take alone, as a shot of its own size and rate. */
+export function takeShot(take: Take, { shot }: Project): Shot {
+  const size = take.picture?.size ?? shot.size
+  const rate = take.picture?.kind === 'film' ? take.picture.rate : shot.rate
+  return {
+    id: newId(),
+    name: take.name,
+    size,
+    rate,
+    length: Number.isFinite(takeSeconds(take)) ? framesOf(take, rate) : 1,
+    backdrop: '#000000',
+    layers: [makeLayer(take, size, rate)],
+    marks: [],
+  }
+}
