@@ -1,7 +1,6 @@
 // What the core and the coders take, in Node, on one thread of ours.
 import {
   BufferTarget,
-  FilePathSource,
   Mp4OutputFormat,
   NullTarget,
   Output,
@@ -10,18 +9,24 @@ import {
   VideoSampleSink,
   VideoSampleSource,
 } from 'mediabunny'
-import { type Engine, startEngine } from '../src/cli/engine'
+import { type Engine, pathSource, startEngine } from '../src/cli/engine'
 import { neededFrames, planFrame } from '../src/core/plan'
 import { type Kernels, type Picture, planesLength, renderFrame, writePlanes } from '../src/core/render'
 import type { Shot } from '../src/core/shot'
 import { bitrate, exportShot } from '../src/media/export'
-import { openMedia } from '../src/media/open'
+import { type OpenFilm, openMedia } from '../src/media/open'
 import { fullHdShot, LENGTH } from './footage'
 import { atMost, median, type Row } from './measure'
 
+async function openFilm(path: string): Promise<OpenFilm & { video: NonNullable<OpenFilm['video']> }> {
+  const media = await openMedia(pathSource(path), 'take')
+  if (media.kind !== 'film' || !media.video) throw new Error('The take has no moving picture.')
+  return { ...media, video: media.video }
+}
+
 /** Decodes one take and encodes it again, nothing between. */
 async function reencode(path: string, size: { width: number; height: number }): Promise<void> {
-  const { video, input } = await openMedia(new FilePathSource(path), 'take')
+  const { video, close } = await openFilm(path)
   const output = new Output({ format: new Mp4OutputFormat({ fastStart: 'reserve' }), target: new BufferTarget() })
   const source = new VideoSampleSource({
     codec: 'avc',
@@ -35,7 +40,7 @@ async function reencode(path: string, size: { width: number; height: number }): 
     sample.close()
   }
   await output.finalize()
-  input.dispose()
+  close()
 }
 
 async function composite({ k, frames }: Engine, shot: Shot): Promise<{ paint: number; planes: number }> {
@@ -55,7 +60,7 @@ async function composite({ k, frames }: Engine, shot: Shot): Promise<{ paint: nu
 
 /** Milliseconds a frame takes to encode: a film of already decoded frames. */
 async function encodeTime(path: string, size: { width: number; height: number }): Promise<number> {
-  const { video, input } = await openMedia(new FilePathSource(path), 'take')
+  const { video, close } = await openFilm(path)
   const samples: VideoSample[] = []
   for await (const sample of new VideoSampleSink(video).samples()) samples.push(sample)
   const time = await median(3, async () => {
@@ -71,7 +76,7 @@ async function encodeTime(path: string, size: { width: number; height: number })
     await output.finalize()
   })
   for (const sample of samples) sample.close()
-  input.dispose()
+  close()
   return time / samples.length
 }
 

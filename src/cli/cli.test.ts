@@ -63,7 +63,9 @@ describe('ghost', () => {
     )
     expect(code).toBe(0)
     expect(err).toMatch(/10 of 10 frames/)
-    expect(JSON.parse((await ghost('info', out, '--json')).out)).toMatchObject({ size: { width: 320, height: 180 } })
+    expect(JSON.parse((await ghost('info', out, '--json')).out)).toMatchObject({
+      picture: { size: { width: 320, height: 180 } },
+    })
   })
 
   it.each([

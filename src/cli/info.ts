@@ -1,16 +1,22 @@
 // `ghost info`: what a project or a media file is.
 import { existsSync, statSync } from 'node:fs'
 import { basename } from 'node:path'
-import { FilePathSource } from 'mediabunny'
 import type { Project, Take } from '../core/shot'
 import { lengthText, rateText } from '../core/time'
 import { describeTake, openMedia } from '../media/open'
-import { nodeMedia } from './engine'
+import { nodeMedia, pathSource } from './engine'
 import { findProject, looksLikeZip } from './projects'
 
+function pictureText({ picture }: Omit<Take, 'digest'>): string {
+  if (!picture) return 'no picture'
+  const size = `${picture.size.width}×${picture.size.height}`
+  if (picture.kind === 'still') return `${size}, a still`
+  return `${size}, ${rateText(picture.rate)} fps${picture.varies ? ' on average' : ''}, ${picture.seconds.toFixed(2)} s`
+}
+
 const takeLine = (t: Omit<Take, 'digest'>): string =>
-  `${t.name}: ${t.size.width}×${t.size.height}, ${rateText(t.rate)} fps, ${t.seconds.toFixed(2)} s, ` +
-  `${(t.bytes / 1e6).toFixed(1)} MB, ${t.sound ? `sound ${t.sound.channels} × ${t.sound.sampleRate} Hz` : 'no sound'}`
+  `${t.name}: ${pictureText(t)}, ${(t.bytes / 1e6).toFixed(1)} MB, ` +
+  (t.sound ? `sound ${t.sound.channels} × ${t.sound.sampleRate} Hz, ${t.sound.seconds.toFixed(2)} s` : 'no sound')
 
 function projectText({ shot, takes }: Project): string {
   const { size, rate, length } = shot
@@ -31,11 +37,11 @@ function projectText({ shot, takes }: Project): string {
 
 async function mediaInfo(path: string): Promise<Omit<Take, 'digest'>> {
   nodeMedia()
-  const media = await openMedia(new FilePathSource(path), basename(path))
+  const media = await openMedia(pathSource(path), basename(path))
   try {
-    return await describeTake(media, await media.input.getMimeType().then(t => t.split(';')[0]!), statSync(path).size)
+    return await describeTake(media, statSync(path).size)
   } finally {
-    media.input.dispose()
+    media.close()
   }
 }
 

@@ -1,15 +1,16 @@
 // Films made by the exporter, decoded again and compared with the core's own pictures and sound.
 import { readFile } from 'node:fs/promises'
 import { decode as decodePng } from 'fast-png'
-import { BlobSource, BufferTarget, EncodedPacketSink, FilePathSource, VideoSampleSink } from 'mediabunny'
+import { BufferTarget, EncodedPacketSink, VideoSampleSink } from 'mediabunny'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { type Engine, nodeMedia, startEngine } from '../cli/engine'
 import { findProject } from '../cli/projects'
 import { planFrame } from '../core/plan'
 import { edits, type Shot } from '../core/shot'
-import { mixdown, soundParts } from '../core/sound'
+import { mixdown } from '../core/sound'
+import { demoClip } from '../testing/clips'
 import { Cancelled, exportFrame, exportShot } from './export'
-import { openMedia } from './open'
+import { blobSource, type OpenFilm, openMedia } from './open'
 import { pngOf } from './png'
 import { soundStore } from './sound'
 
@@ -28,7 +29,7 @@ async function film(format: 'mp4' | 'webm', from: number, to: number, scale: num
     pictures.push(engine.k.bytes(p.ptr, p.width * p.height * 4).slice())
   }
   await exportShot({ shot: of, format, span: { from, to }, scale }, target, { ...engine, onPicture })
-  const media = await openMedia(new BlobSource(new Blob([target.buffer!])), `x.${format}`)
+  const media = (await openMedia(blobSource(new Blob([target.buffer!])), `x.${format}`)) as OpenFilm
   return { media, pictures }
 }
 
@@ -47,7 +48,7 @@ describe.each(['mp4', 'webm'] as const)('a film as %s', format => {
     const { media, pictures } = await film(format, 70, 82, 0.5)
     const { frameStore } = await import('./frames')
     const { toCodesPicture } = await import('../core/render')
-    const packets = new EncodedPacketSink(media.video)
+    const packets = new EncodedPacketSink(media.video!)
     let count = 0
     for await (const _ of packets.packets()) count++
     expect(count).toBe(12)
@@ -69,7 +70,7 @@ describe.each(['mp4', 'webm'] as const)('a film as %s', format => {
   it('has its sound in step within 20 ms, and as long as its picture', async () => {
     const { media } = await film(format, 30, 90, 0.25)
     const first = 48_000
-    const [want] = await mixdown(soundParts(shot, 48_000), first, 96_000, engine.sounds.read)
+    const [want] = await mixdown(shot, 48_000, first, 96_000, engine.sounds.read)
     const sounds = soundStore()
     sounds.add('film', media)
     const [heard] = await sounds.read('film', 0, 100_000)
@@ -81,7 +82,7 @@ describe.each(['mp4', 'webm'] as const)('a film as %s', format => {
       if (sum > best.sum) best = { shift, sum }
     }
     expect(Math.abs(best.shift)).toBeLessThan(960)
-    media.input.dispose()
+    media.close()
   })
 })
 
@@ -147,10 +148,10 @@ it('moves with its keys', async () => {
 it('reads the demo clips as the generator meant them', async () => {
   nodeMedia()
   const path = new URL('../../demo/clips/empty-shop.mp4', import.meta.url).pathname
-  const media = await openMedia(new FilePathSource(path), 'empty-shop.mp4')
-  const sample = await new VideoSampleSink(media.video).getSample(1)
+  const media = await demoClip('empty-shop')
+  const sample = await new VideoSampleSink(media.video!).getSample(1)
   expect(sample!.timestamp).toBeCloseTo(1, 6)
   sample!.close()
-  media.input.dispose()
+  media.close()
   expect((await readFile(path)).length).toBeLessThan(4 << 20)
 })

@@ -15,7 +15,7 @@ import {
 import { planFrame, scaledSize } from '../core/plan'
 import { type Codes, type Kernels, planesLength, writePlanes } from '../core/render'
 import type { Shot, Size } from '../core/shot'
-import { mixdown, soundParts } from '../core/sound'
+import { mixdown, sounds } from '../core/sound'
 import { frameToSample, frameToSeconds, type Span, spanLength } from '../core/time'
 import { tellColour, WRITTEN_COLOUR } from './colour'
 import type { FrameStore } from './frames'
@@ -143,10 +143,10 @@ export async function exportShot(options: ExportOptions, target: Target, work: E
       `${format.toUpperCase()} cannot be written here at ${size.width}×${size.height}. Try the other format or a smaller size.`,
     )
   }
-  const parts = soundParts(shot, SAMPLE_RATE)
+  const heardAtAll = sounds(shot)
   const firstSample = frameToSample(span.from, shot.rate, SAMPLE_RATE)
   const lastSample = frameToSample(span.to, shot.rate, SAMPLE_RATE)
-  if (parts.length > 0 && !(await canEncodeAudio(codecs.audio, { numberOfChannels: 2, sampleRate: SAMPLE_RATE }))) {
+  if (heardAtAll && !(await canEncodeAudio(codecs.audio, { numberOfChannels: 2, sampleRate: SAMPLE_RATE }))) {
     throw new MediaProblem(`Sound cannot be written as ${codecs.audio.toUpperCase()} here. Try the other format.`)
   }
   const output = new Output({
@@ -161,8 +161,9 @@ export async function exportShot(options: ExportOptions, target: Target, work: E
   })
   const frameCount = spanLength(span)
   output.addVideoTrack(video, { frameRate: shot.rate.num / shot.rate.den, maximumPacketCount: frameCount + 16 })
-  const audio =
-    parts.length > 0 ? new AudioSampleSource({ codec: codecs.audio, quality: new Quality({ bitrate: 192_000 }) }) : null
+  const audio = heardAtAll
+    ? new AudioSampleSource({ codec: codecs.audio, quality: new Quality({ bitrate: 192_000 }) })
+    : null
   if (audio) output.addAudioTrack(audio, { maximumPacketCount: Math.ceil((lastSample - firstSample) / 480) + 64 })
   const planes = k.alloc(planesLength(size.width, size.height))
   // One is filled while the other is being encoded: fresh ones for each frame would keep the garbage collector busy.
@@ -171,7 +172,7 @@ export async function exportShot(options: ExportOptions, target: Target, work: E
   let heard = begin
   const soundUpTo = async (sample: number) => {
     if (!audio || heard >= sample) return
-    const mix = await mixdown(parts, heard, sample - heard, work.sounds.read)
+    const mix = await mixdown(shot, SAMPLE_RATE, heard, sample - heard, work.sounds.read)
     const out = soundSample(mix, (heard - begin) / SAMPLE_RATE)
     heard = sample
     await audio.add(out)

@@ -2,7 +2,7 @@
 import { EncodedPacketSink, type VideoSample, VideoSampleSink } from 'mediabunny'
 import { type Kernels, OutOfMemory, type Picture } from '../core/render'
 import { pictureBytes, toPicture } from './decode'
-import type { OpenMedia } from './open'
+import type { OpenFilm, OpenMedia, OpenStill } from './open'
 
 /** Containers round times, some to milliseconds: a frame counts as begun this much early. */
 const EARLY = 0.0011
@@ -34,6 +34,7 @@ export class Dropped extends Error {
 }
 
 export interface FrameStore {
+  /** A take that only sounds gives no frames and is passed over. */
   add(digest: string, media: OpenMedia): void
   has(digest: string): boolean
   /**
@@ -48,7 +49,8 @@ export interface FrameStore {
 }
 
 export function frameStore(k: Kernels, limit: number): FrameStore {
-  const takes = new Map<string, { media: OpenMedia; sink: VideoSampleSink; packets: EncodedPacketSink }>()
+  const takes = new Map<string, { media: OpenFilm; sink: VideoSampleSink; packets: EncodedPacketSink }>()
+  const stills = new Map<string, OpenStill>()
   const cursors = new Map<string, Cursor>()
   // In order of use, the latest last.
   let held: Held[] = []
@@ -138,10 +140,37 @@ export function frameStore(k: Kernels, limit: number): FrameStore {
     return h
   }
 
+  /** A still's one picture, from before all time to after it. */
+  async function decodedStill(digest: string, still: OpenStill): Promise<Held> {
+    const { width, height, data } = await still.decode()
+    const bytes = width * height * 4
+    const make = (): Picture => {
+      const ptr = k.alloc(bytes)
+      k.bytes(ptr, bytes).set(data)
+      const opaque = !data.some((v, i) => i % 4 === 3 && v !== 255)
+      return { kind: 'codes', width, height, ptr, opaque }
+    }
+    evict(bytes)
+    let picture: Picture
+    try {
+      picture = make()
+    } catch (error) {
+      if (!(error instanceof OutOfMemory)) throw error
+      evict(limit)
+      picture = make()
+    }
+    const h: Held = { digest, from: Number.NEGATIVE_INFINITY, to: Number.POSITIVE_INFINITY, picture, bytes, pins: 0 }
+    held.push(h)
+    used += bytes
+    return h
+  }
+
   async function decode(digest: string, t: number, isWanted: () => boolean): Promise<Held> {
     if (!isWanted()) throw new Dropped('A newer frame is wanted.')
     const found = lookUp(digest, t)
     if (found) return pinned(found)
+    const still = stills.get(digest)
+    if (still) return pinned(await decodedStill(digest, still))
     let cursor = cursors.get(digest)
     const ahead = cursor?.last && !cursor.done && t >= cursor.last.from - EARLY && t - cursor.last.from < DECODE_ON
     if (!cursor || !ahead) cursor = await seek(digest, t)
@@ -167,9 +196,13 @@ export function frameStore(k: Kernels, limit: number): FrameStore {
 
   return {
     add(digest, media) {
-      takes.set(digest, { media, sink: new VideoSampleSink(media.video), packets: new EncodedPacketSink(media.video) })
+      if (media.kind === 'still') stills.set(digest, media)
+      else if (media.video) {
+        const { video } = media
+        takes.set(digest, { media, sink: new VideoSampleSink(video), packets: new EncodedPacketSink(video) })
+      }
     },
-    has: digest => takes.has(digest),
+    has: digest => takes.has(digest) || stills.has(digest),
     async get(digest, seconds, isWanted = () => true) {
       const t = Math.max(0, seconds)
       const before = queue.get(digest) ?? Promise.resolve()
@@ -184,7 +217,7 @@ export function frameStore(k: Kernels, limit: number): FrameStore {
     used: () => used,
     async close() {
       for (const cursor of cursors.values()) await cursor.samples.return()
-      for (const { media } of takes.values()) media.input.dispose()
+      for (const { media } of takes.values()) media.close()
       for (const h of held) k.free(h.picture.ptr)
       held = []
       takes.clear()

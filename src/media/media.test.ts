@@ -1,36 +1,36 @@
 // Real files through real decoders.
+
+import { createCanvas } from '@napi-rs/canvas'
 import {
   AudioSample,
   AudioSampleSource,
-  BlobSource,
   BufferTarget,
-  type Input,
   MkvOutputFormat,
-  Mp4OutputFormat,
   Output,
   Quality,
   VideoSampleSource,
+  WavOutputFormat,
 } from 'mediabunny'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { type Kernels, type Picture, toCodesPicture } from '../core/render'
 import { makeClip, steady } from '../testing/clips'
 import { testKernels } from '../testing/kernels'
 import { Dropped, type FrameStore, frameStore } from './frames'
-import { describeTake, openMedia } from './open'
+import { blobSource, describeTake, type OpenMedia, openMedia } from './open'
 import { soundStore } from './sound'
 
 let k: Kernels
 beforeAll(async () => {
   k = await testKernels()
 })
-const opened: Input[] = []
+const opened: OpenMedia[] = []
 afterAll(() => {
-  for (const input of opened) input.dispose()
+  for (const media of opened) media.close()
 })
 
 async function open(bytes: Uint8Array<ArrayBuffer>, name = 'clip.mp4') {
-  const media = await openMedia(new BlobSource(new Blob([bytes])), name)
-  opened.push(media.input)
+  const media = await openMedia(blobSource(new Blob([bytes])), name)
+  opened.push(media)
   return media
 }
 
@@ -135,10 +135,8 @@ describe('a take', () => {
       rotation: 90,
     })
     const media = await open(clip)
-    expect(await describeTake(media, 'video/mp4', clip.length)).toMatchObject({
-      size: { width: 34, height: 62 },
-      rate: { num: 25, den: 1 },
-      seconds: 0.12,
+    expect(await describeTake(media, clip.length)).toMatchObject({
+      picture: { size: { width: 34, height: 62 }, rate: { num: 25, den: 1 }, seconds: 0.12, varies: false },
       sound: null,
     })
     const store = await storeOf(clip)
@@ -150,19 +148,21 @@ describe('a take', () => {
   })
 
   it.each([
-    ['no media', new TextEncoder().encode('not a film at all, just words'.repeat(50)), /“bad” is not a video/],
+    [
+      'no media',
+      new TextEncoder().encode('not a film at all, just words'.repeat(50)),
+      /“bad” is nothing this program can read/,
+    ],
     ['nothing', new Uint8Array(), /“bad”/],
   ])('that is %s is refused with a sentence', async (_, bytes, problem) => {
-    await expect(openMedia(new BlobSource(new Blob([bytes])), 'bad')).rejects.toThrow(problem)
+    await expect(openMedia(blobSource(new Blob([bytes])), 'bad')).rejects.toThrow(problem)
   })
 
   it('that is cut short is refused, or read as far as it goes', async () => {
     const clip = await makeClip({ width: 64, height: 48, times: steady(40, 30), colour: counted })
     for (const share of [0.02, 0.3, 0.6, 0.9]) {
       const cut = clip.slice(0, Math.floor(clip.length * share))
-      await expect(open(cut, 'cut.mp4').then(m => describeTake(m, 'video/mp4', cut.length))).rejects.toThrow(
-        /“cut\.mp4”/,
-      )
+      await expect(open(cut, 'cut.mp4').then(m => describeTake(m, cut.length))).rejects.toThrow(/“cut\.mp4”/)
     }
   })
 })
@@ -192,21 +192,74 @@ it('hears a take at 48 kHz in step, whatever its rate', async () => {
   expect(again.subarray(0, 300)).toEqual(left.subarray(24_900, 25_200))
 })
 
-describe('a file that is no take', () => {
-  it('for want of a picture says so', async () => {
+describe('what is brought in', () => {
+  it('may be sound alone', async () => {
     const target = new BufferTarget()
-    const output = new Output({ format: new Mp4OutputFormat(), target })
-    const audio = new AudioSampleSource({ codec: 'aac', quality: new Quality({ bitrate: 96_000 }) })
+    const output = new Output({ format: new WavOutputFormat(), target })
+    const audio = new AudioSampleSource({ codec: 'pcm-s16' })
     output.addAudioTrack(audio)
     await output.start()
-    const data = new Float32Array(48_000)
-    const sample = new AudioSample({ data, format: 'f32', numberOfChannels: 1, sampleRate: 48_000, timestamp: 0 })
+    const data = Float32Array.from({ length: 8000 }, (_, i) => Math.sin(i / 5) * 0.5)
+    const sample = new AudioSample({ data, format: 'f32', numberOfChannels: 1, sampleRate: 8000, timestamp: 0 })
     await audio.add(sample)
     sample.close()
     await output.finalize()
-    await expect(open(new Uint8Array(target.buffer!), 'song.mp4')).rejects.toThrow(/“song\.mp4” has no picture/)
+    const bytes = new Uint8Array(target.buffer!)
+    const media = await open(bytes, 'song.wav')
+    expect(await describeTake(media, bytes.length)).toMatchObject({
+      picture: null,
+      sound: { channels: 1, sampleRate: 8000, seconds: 1 },
+    })
+    const store = frameStore(k, 1 << 20)
+    store.add('song', media)
+    expect(store.has('song')).toBe(false)
   })
 
+  it.each([
+    ['PNG', 'image/png'],
+    ['JPEG', 'image/jpeg'],
+    ['WebP', 'image/webp'],
+    ['AVIF', 'image/avif'],
+  ] as const)('may be a still as %s, at every moment the same', async (_, type) => {
+    const canvas = createCanvas(40, 20)
+    const c = canvas.getContext('2d')
+    c.fillStyle = '#c08040'
+    c.fillRect(0, 0, 40, 20)
+    const file = canvas.toBuffer(type as 'image/png')
+    const bytes = new Uint8Array(file.buffer as ArrayBuffer, file.byteOffset, file.length)
+    const media = await open(bytes, 'still')
+    expect(await describeTake(media, bytes.length)).toMatchObject({
+      type,
+      picture: { kind: 'still', size: { width: 40, height: 20 } },
+      sound: null,
+    })
+    const store = frameStore(k, 1 << 20)
+    store.add('still', media)
+    const first = await store.get('still', 0)
+    expect(await store.get('still', 99)).toBe(first)
+    const [r, g, b] = k.bytes(first.ptr, 4)
+    for (const [got, want] of [
+      [r, 0xc0],
+      [g, 0x80],
+      [b, 0x40],
+    ])
+      expect(Math.abs(got! - want!)).toBeLessThanOrEqual(type === 'image/png' ? 0 : 6)
+  })
+
+  it('may have frames of different lengths, and says so', async () => {
+    const times = [0, 0.04, 0.08, 0.2, 0.24, 0.4, 0.44, 0.48]
+    const clip = await makeClip({ width: 64, height: 48, times, colour: counted })
+    const take = await describeTake(await open(clip), clip.length)
+    expect(take.picture).toMatchObject({ varies: true })
+    const even = await makeClip({ width: 64, height: 48, times: steady(9, 24000 / 1001), colour: counted })
+    expect((await describeTake(await open(even), even.length)).picture).toMatchObject({
+      varies: false,
+      rate: { num: 24000, den: 1001 },
+    })
+  })
+})
+
+describe('a file that is no take', () => {
   it('for want of a decoder names the codec and a way out', async () => {
     const clip = await makeClip({ width: 64, height: 48, times: steady(3, 25), colour: counted })
     // The sample entry's four letters are changed into ones that nobody decodes.
@@ -226,7 +279,7 @@ describe('a file that is no take', () => {
     await output.start()
     await output.finalize().catch(() => {})
     const bytes = new Uint8Array(target.buffer ?? new ArrayBuffer(0))
-    const tried = open(bytes, 'hollow.mkv').then(m => describeTake(m, 'video/x-matroska', bytes.length))
+    const tried = open(bytes, 'hollow.mkv').then(m => describeTake(m, bytes.length))
     await expect(tried).rejects.toThrow(/“hollow\.mkv”/)
   })
 })

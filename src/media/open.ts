@@ -11,45 +11,110 @@ import {
 import type { Size, Take } from '../core/shot'
 import { nearestRate } from '../core/time'
 import { MediaProblem } from './problem'
+import { decodeStill, type StillPixels, stillType } from './still'
 
-export interface OpenMedia {
+/** A file as every environment can hand it over. */
+export interface MediaSource {
+  bytes: number
+  source(): Source
+  read(from: number, to: number): Promise<Uint8Array<ArrayBuffer>>
+}
+
+export interface OpenFilm {
+  kind: 'film'
   name: string
+  type: string
   input: Input
-  video: InputVideoTrack
+  /** null for a file that only sounds. */
+  video: InputVideoTrack | null
   sound: InputAudioTrack | null
   /** What the file's head says of its colours; empty where it says nothing. */
   colour: VideoColorSpaceInit
+  /** What of the file is left out, as a sentence. */
+  note: string | null
+  close(): void
 }
+
+export interface OpenStill {
+  kind: 'still'
+  name: string
+  type: string
+  decode(): Promise<StillPixels>
+  close(): void
+}
+
+export type OpenMedia = OpenFilm | OpenStill
 
 /** Seconds that a file may lack of what its head promises. */
 const CUT_SHORT = 0.1
+/** A still is read whole. */
+const STILL_BYTES = 256 * 2 ** 20
 
-/** What every environment can hand over; a terminal opens files by path instead. */
-export const blobSource = (blob: Blob): Source => new BlobSource(blob, { maxCacheSize: 16 * 1024 * 1024 })
+/** A blob, read in pieces. */
+export const blobSource = (blob: Blob): MediaSource => ({
+  bytes: blob.size,
+  source: () => new BlobSource(blob, { maxCacheSize: 16 * 1024 * 1024 }),
+  read: async (from, to) => new Uint8Array(await blob.slice(from, to).arrayBuffer()),
+})
 
 const reason = (error: unknown): string => (error instanceof Error ? error.message : String(error))
 
+function openStill(source: MediaSource, name: string, type: string): OpenStill {
+  if (source.bytes > STILL_BYTES) throw new MediaProblem(`“${name}” is larger than a still picture can be here.`)
+  return {
+    kind: 'still',
+    name,
+    type,
+    decode: async () => decodeStill(await source.read(0, source.bytes), type, name),
+    close() {},
+  }
+}
+
+const codecOf = async (track: InputVideoTrack | InputAudioTrack): Promise<string> =>
+  (await track.getCodecParameterString()) ?? (await track.getCodec()) ?? 'something unknown'
+
 /**
- * Opens a file and finds its picture and sound tracks. Throws MediaProblem if it is no media, is cut short at its
- * head, has no picture, or has one that cannot be decoded here. The caller disposes of `input`.
+ * Opens a file and finds its picture and sound. Throws MediaProblem if it is no media, is cut short at its head, or has
+ * neither picture nor sound that can be decoded here. The caller closes it.
  */
-export async function openMedia(source: Source, name: string): Promise<OpenMedia> {
-  const input = new Input({ source, formats: ALL_FORMATS })
+export async function openMedia(source: MediaSource, name: string): Promise<OpenMedia> {
+  const still = stillType(await source.read(0, Math.min(32, source.bytes)))
+  if (still) return openStill(source, name, still)
+  const input = new Input({ source: source.source(), formats: ALL_FORMATS })
   try {
     if (!(await input.canRead())) {
-      throw new MediaProblem(`“${name}” is not a video this program can read. Bring in MP4, MOV, WebM or MKV.`)
-    }
-    const video = await input.getPrimaryVideoTrack()
-    if (!video) throw new MediaProblem(`“${name}” has no picture. Bring in a file with a video track.`)
-    if (!(await video.canDecode())) {
-      const codec = (await video.getCodecParameterString()) ?? (await video.getCodec()) ?? 'unknown'
       throw new MediaProblem(
-        `“${name}” is coded as ${codec}, which cannot be decoded here. Convert it to H.264, VP9 or AV1 and bring it in again.`,
+        `“${name}” is nothing this program can read. Bring in MP4, MOV, WebM or MKV, stills as PNG, JPEG, WebP or AVIF, sound as WAV, MP3, AAC, Opus, FLAC or Ogg.`,
       )
     }
+    const video = await input.getPrimaryVideoTrack()
     const sound = await input.getPrimaryAudioTrack()
-    const colour = await video.getColorSpace()
-    return { name, input, video, sound: sound && (await sound.canDecode()) ? sound : null, colour }
+    if (!video && !sound) throw new MediaProblem(`“${name}” has neither picture nor sound.`)
+    if (video && !(await video.canDecode())) {
+      throw new MediaProblem(
+        `“${name}” is coded as ${await codecOf(video)}, which cannot be decoded here. Convert it to H.264, VP9 or AV1 and bring it in again.`,
+      )
+    }
+    const heard = sound && (await sound.canDecode()) ? sound : null
+    const lost = sound && !heard ? await codecOf(sound) : null
+    if (!video && lost) {
+      throw new MediaProblem(
+        `The sound of “${name}” is coded as ${lost}, which cannot be decoded here. Convert it to WAV, FLAC or Opus and bring it in again.`,
+      )
+    }
+    return {
+      kind: 'film',
+      name,
+      type: (await input.getMimeType()).split(';')[0]!,
+      input,
+      video,
+      sound: heard,
+      colour: video ? await video.getColorSpace() : {},
+      note: lost
+        ? `The sound of “${name}” is coded as ${lost}, which cannot be decoded here: it comes in without its sound.`
+        : null,
+      close: () => input.dispose(),
+    }
   } catch (error) {
     input.dispose()
     if (error instanceof MediaProblem) throw error
@@ -64,41 +129,64 @@ export async function shownSize(video: InputVideoTrack): Promise<Size> {
   return { width: await video.getDisplayWidth(), height: await video.getDisplayHeight() }
 }
 
-/** What a take is, all but its digest. Decodes one frame to be sure. Throws MediaProblem. */
-export async function describeTake(media: OpenMedia, type: string, bytes: number): Promise<Omit<Take, 'digest'>> {
-  const { name, video, sound } = media
-  try {
-    const packets = new EncodedPacketSink(video)
-    const first = await packets.getFirstPacket()
-    if (!first) throw new MediaProblem(`“${name}” has a video track without a single frame.`)
-    const size = await shownSize(video)
-    if (size.width < 1 || size.height < 1) throw new MediaProblem(`“${name}” has a picture without a size.`)
-    const last = await packets.getPacket(Number.POSITIVE_INFINITY)
-    const promised = await media.input.getDurationFromMetadata()
-    const held = await media.input.computeDuration()
-    if (!last || (promised !== null && promised - held > CUT_SHORT)) {
+/** How many packets tell a film's rate. */
+const PROBED = 300
+
+/** The mean rate of a film's first frames, and whether they last differently: beyond what containers round. */
+async function paceOf(video: InputVideoTrack) {
+  const times: number[] = []
+  for await (const packet of new EncodedPacketSink(video).packets(undefined, undefined, { metadataOnly: true })) {
+    times.push(packet.timestamp)
+    if (times.length >= PROBED) break
+  }
+  times.sort((a, b) => a - b)
+  const steps = times.slice(1).map((t, i) => t - times[i]!)
+  if (steps.length === 0) return { rate: nearestRate(25), varies: false }
+  const mean = (times.at(-1)! - times[0]!) / steps.length
+  const varies = Math.max(...steps) - Math.min(...steps) > Math.max(0.0025, mean * 0.1)
+  return { rate: nearestRate(mean > 0 ? 1 / mean : 25), varies }
+}
+
+async function describeFilm(media: OpenFilm): Promise<Pick<Take, 'picture' | 'sound'>> {
+  const { name, video, sound, input } = media
+  const promised = await input.getDurationFromMetadata()
+  const held = await input.computeDuration()
+  const isShort = promised !== null && promised - held > CUT_SHORT
+  const heard = sound && {
+    channels: await sound.getNumberOfChannels(),
+    sampleRate: await sound.getSampleRate(),
+    seconds: await sound.computeDuration(),
+  }
+  if (!video) {
+    if (isShort)
       throw new MediaProblem(`“${name}” is cut short: its end is missing. Copy it again from where it was made.`)
-    }
-    const { packetCount, averagePacketRate } = await video.computePacketStats(300)
-    const seconds = await video.computeDuration()
-    const soundSeconds = sound ? await sound.computeDuration() : 0
-    return {
-      name,
-      type,
-      bytes,
-      size,
-      rate: nearestRate(packetCount > 1 ? averagePacketRate : 25),
-      seconds: Math.max(seconds, 0.001),
-      sound: sound && {
-        channels: await sound.getNumberOfChannels(),
-        sampleRate: await sound.getSampleRate(),
-        seconds: soundSeconds,
-      },
-    }
+    return { picture: null, sound: heard }
+  }
+  const packets = new EncodedPacketSink(video)
+  if (!(await packets.getFirstPacket())) {
+    throw new MediaProblem(`“${name}” has a video track without a single frame.`)
+  }
+  const size = await shownSize(video)
+  if (size.width < 1 || size.height < 1) throw new MediaProblem(`“${name}” has a picture without a size.`)
+  const last = await packets.getPacket(Number.POSITIVE_INFINITY)
+  if (!last || isShort) {
+    throw new MediaProblem(`“${name}” is cut short: its end is missing. Copy it again from where it was made.`)
+  }
+  const seconds = Math.max(await video.computeDuration(), 0.001)
+  return { picture: { kind: 'film', size, seconds, ...(await paceOf(video)) }, sound: heard }
+}
+
+/** What a take is, all but its digest. Throws MediaProblem. */
+export async function describeTake(media: OpenMedia, bytes: number): Promise<Omit<Take, 'digest'>> {
+  const base = { name: media.name, type: media.type, bytes, marked: null, acts: [] }
+  try {
+    if (media.kind === 'film') return { ...base, ...(await describeFilm(media)) }
+    const { width, height } = await media.decode()
+    return { ...base, picture: { kind: 'still', size: { width, height } }, sound: null }
   } catch (error) {
     if (error instanceof MediaProblem) throw error
     throw new MediaProblem(
-      `“${name}” begins like a video but cannot be read further (${reason(error)}). It may be cut short: copy it again.`,
+      `“${media.name}” begins like a video but cannot be read further (${reason(error)}). It may be cut short: copy it again.`,
     )
   }
 }

@@ -43,8 +43,9 @@ function store() {
 const layer = (digest: string, changes: Partial<PlannedLayer> = {}): PlannedLayer => ({
   id: digest,
   picture: { kind: 'take', digest, seconds: 0 },
-  place: { x: 0, y: 0, scale: 1 },
+  place: { a: 1, b: 0, c: 0, d: 1, x: 0, y: 0 },
   opacity: 1,
+  blend: 'normal',
   matte: [],
   ...changes,
 })
@@ -56,7 +57,11 @@ describe('painting a plan', () => {
     ['a full layer hides the rest', [layer('a'), layer('b')], ['a']],
     ['a faint one does not', [layer('a', { opacity: 0.5 }), layer('b'), layer('c')], ['a', 'b']],
     ['nor one with holes', [layer('g'), layer('b')], ['g', 'b']],
-    ['nor one that leaves room', [layer('a', { place: { x: 2, y: 0, scale: 1 } }), layer('b')], ['a', 'b']],
+    [
+      'nor one that leaves room',
+      [layer('a', { place: { a: 1, b: 0, c: 0, d: 1, x: 2, y: 0 } }), layer('b')],
+      ['a', 'b'],
+    ],
     ['one frame is fetched once', [layer('a', { opacity: 0.5 }), layer('a', { opacity: 0.4 }), layer('c')], ['a', 'c']],
   ])('%s', async (_, layers, want) => {
     const { made, asked, held } = store()

@@ -27,7 +27,8 @@ function depthParts(plan: Plan): DepthPart[] {
   }
   for (const layer of plan.layers) {
     layers.push(layer)
-    if (layer.matte.length === 0 && layer.opacity >= 1 && layer.picture.kind === 'take') close(layer)
+    if (layer.matte.length === 0 && layer.opacity >= 1 && layer.blend === 'normal' && layer.picture.kind === 'take')
+      close(layer)
   }
   close(null)
   return parts

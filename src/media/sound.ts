@@ -51,7 +51,7 @@ export function soundStore(): SoundStore {
 
   return {
     add(digest, media) {
-      const { sound } = media
+      const sound = media.kind === 'film' ? media.sound : null
       if (sound) takes.set(digest, { sink: new AudioSampleSink(sound), rate: sound.getSampleRate(), blocks: new Map() })
     },
     async read(digest, from, count) {

@@ -1,5 +1,6 @@
 // The workers as the app calls them.
 import * as Comlink from 'comlink'
+import type { DeriveApi } from './derive.worker'
 import type { ExportApi } from './export.worker'
 import type { FilesApi } from './files.worker'
 import type { RenderApi } from './render.worker'
@@ -27,3 +28,5 @@ export const exportClient = (): Client<ExportApi> =>
   client(new Worker(new URL('./export.worker.ts', import.meta.url), { type: 'module' }))
 export const filesClient = (): Client<FilesApi> =>
   client(new Worker(new URL('./files.worker.ts', import.meta.url), { type: 'module' }))
+export const deriveClient = (): Client<DeriveApi> =>
+  client(new Worker(new URL('./derive.worker.ts', import.meta.url), { type: 'module' }))

@@ -7,6 +7,7 @@ import { frameStore } from '../media/frames'
 import { soundStore } from '../media/sound'
 import { browserKernels } from './kernels'
 import { type MediaFile, openFiles } from './media-files'
+import { browserStills } from './stills'
 
 const MEMORY = 1.25 * 2 ** 30
 const CACHE = 192 * 2 ** 20
@@ -66,4 +67,5 @@ const api = {
 }
 
 export type ExportApi = typeof api
+browserStills()
 Comlink.expose(api)

@@ -5,6 +5,7 @@ import type { Checked, Project, Take } from '../core/shot'
 import { digestOf } from '../media/digest'
 import { blobSource, describeTake, openMedia } from '../media/open'
 import type { MediaFile } from './media-files'
+import { browserStills } from './stills'
 
 async function* chunksOf(blob: Blob): AsyncGenerator<Uint8Array> {
   const reader = blob.stream().getReader()
@@ -16,17 +17,20 @@ async function* chunksOf(blob: Blob): AsyncGenerator<Uint8Array> {
 }
 
 const api = {
-  /** Describes a file as a take, or says in a sentence why it cannot be one. */
-  async describe(file: File, onProgress: (share: number) => void): Promise<Checked<Take>> {
+  /** Describes a file as a take, with a sentence about what of it is left out, or says why it cannot be one. */
+  async describe(
+    file: File,
+    onProgress: (share: number) => void,
+  ): Promise<Checked<{ take: Take; note: string | null }>> {
     try {
       if (file.size === 0) return { ok: false, problem: `“${file.name}” is empty.` }
       const media = await openMedia(blobSource(file), file.name)
       try {
-        const type = (await media.input.getMimeType()).split(';')[0]!
-        const take = await describeTake(media, type, file.size)
-        return { ok: true, value: { ...take, digest: await digestOf(file, onProgress) } }
+        const take = await describeTake(media, file.size)
+        const note = media.kind === 'film' ? media.note : null
+        return { ok: true, value: { take: { ...take, digest: await digestOf(file, onProgress) }, note } }
       } finally {
-        media.input.dispose()
+        media.close()
       }
     } catch (error) {
       return { ok: false, problem: error instanceof Error ? error.message : String(error) }
@@ -76,4 +80,5 @@ const api = {
 }
 
 export type FilesApi = typeof api
+browserStills()
 Comlink.expose(api)

@@ -9,6 +9,7 @@ import { type Painted, paintPlan } from '../media/paint'
 import { pngOf } from '../media/png'
 import { browserKernels } from './kernels'
 import { type MediaFile, openFiles } from './media-files'
+import { browserStills } from './stills'
 
 /** What is on the stage besides the frame's number. */
 export interface Looking {
@@ -223,4 +224,5 @@ const api = {
 }
 
 export type RenderApi = typeof api
+browserStills()
 Comlink.expose(api)

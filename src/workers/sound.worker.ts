@@ -1,7 +1,7 @@
 // Mixes the shot's sound for playing.
 import * as Comlink from 'comlink'
 import type { Shot } from '../core/shot'
-import { mixdown, soundParts } from '../core/sound'
+import { mixdown } from '../core/sound'
 import { SAMPLE_RATE, soundStore } from '../media/sound'
 import { type MediaFile, openFiles } from './media-files'
 
@@ -17,7 +17,7 @@ const api = {
 
   /** Samples [from, from + count) of the shot's mix at 48 kHz. */
   async mix(shot: Shot, from: number, count: number): Promise<[Float32Array, Float32Array]> {
-    const sides = await mixdown(soundParts(shot, SAMPLE_RATE), from, count, sounds.read)
+    const sides = await mixdown(shot, SAMPLE_RATE, from, count, sounds.read)
     return Comlink.transfer(sides, [sides[0].buffer, sides[1].buffer])
   },
 }

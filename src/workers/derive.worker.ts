@@ -1,0 +1,104 @@
+// Makes what can be thrown away and made again: small frames of takes, and how loud they are.
+import * as Comlink from 'comlink'
+import { AudioSampleSink, CanvasSink } from 'mediabunny'
+import { PEAKS_A_SECOND, peaksOf } from '../core/sound'
+import { blobSource, type OpenMedia, openMedia } from '../media/open'
+import type { MediaFile } from './media-files'
+import { browserStills } from './stills'
+
+const open = new Map<string, Promise<OpenMedia>>()
+const sinks = new Map<string, CanvasSink>()
+
+function media(file: MediaFile): Promise<OpenMedia> {
+  const known = open.get(file.digest) ?? openMedia(blobSource(file.blob), file.name)
+  open.set(file.digest, known)
+  return known
+}
+
+async function sinkOf(file: MediaFile, height: number): Promise<CanvasSink | null> {
+  const opened = await media(file)
+  if (opened.kind !== 'film' || !opened.video) return null
+  const sink = sinks.get(file.digest) ?? new CanvasSink(opened.video, { height, fit: 'contain', poolSize: 2 })
+  sinks.set(file.digest, sink)
+  return sink
+}
+
+async function stillBitmap(opened: OpenMedia, height: number): Promise<ImageBitmap | null> {
+  if (opened.kind !== 'still') return null
+  const { data, width, height: full } = await opened.decode()
+  const image = new ImageData(new Uint8ClampedArray(data), width, full)
+  return createImageBitmap(image, {
+    resizeHeight: height,
+    resizeWidth: Math.max(1, Math.round((width * height) / full)),
+  })
+}
+
+const api = {
+  /** Small frames at given seconds, in order, each told as it comes. A frame that cannot be had is passed over. */
+  async strip(
+    file: MediaFile,
+    seconds: number[],
+    height: number,
+    onFrame: (index: number, bitmap: ImageBitmap) => void,
+  ): Promise<void> {
+    const still = await stillBitmap(await media(file), height)
+    if (still) {
+      onFrame(0, Comlink.transfer(still, [still]))
+      return
+    }
+    const sink = await sinkOf(file, height)
+    if (!sink) return
+    let i = 0
+    for await (const frame of sink.canvasesAtTimestamps(seconds)) {
+      if (frame) {
+        const bitmap = await createImageBitmap(frame.canvas)
+        onFrame(i, Comlink.transfer(bitmap, [bitmap]))
+      }
+      i++
+    }
+  },
+
+  /** One small frame. */
+  async frame(file: MediaFile, seconds: number, height: number): Promise<ImageBitmap | null> {
+    const sink = await sinkOf(file, height)
+    const frame = await sink?.getCanvas(seconds)
+    if (!frame) return null
+    const bitmap = await createImageBitmap(frame.canvas)
+    return Comlink.transfer(bitmap, [bitmap])
+  },
+
+  /** How loud a take is, `PEAKS_A_SECOND` bytes a second, told a stretch at a time. */
+  async peaks(file: MediaFile, onPeaks: (from: number, peaks: Uint8Array) => void): Promise<void> {
+    const opened = await media(file)
+    if (opened.kind !== 'film' || !opened.sound) return
+    const rate = await opened.sound.getSampleRate()
+    const meter = peaksOf(rate)
+    let told = 0
+    for await (const sample of new AudioSampleSink(opened.sound).samples()) {
+      for (let planeIndex = 0; planeIndex < sample.numberOfChannels; planeIndex++) {
+        const data = new Float32Array(sample.numberOfFrames)
+        sample.copyTo(data, { planeIndex, format: 'f32-planar' })
+        meter.add(data, Math.round(sample.timestamp * rate))
+      }
+      sample.close()
+      if (meter.length() - told > PEAKS_A_SECOND * 5) {
+        const peaks = meter.slice(told)
+        onPeaks(told, peaks)
+        told += peaks.length
+      }
+    }
+    onPeaks(told, meter.slice(told))
+  },
+
+  /** Lets go of a take. */
+  async forget(digest: string): Promise<void> {
+    const opened = await open.get(digest)?.catch(() => null)
+    open.delete(digest)
+    sinks.delete(digest)
+    opened?.close()
+  },
+}
+
+export type DeriveApi = typeof api
+browserStills()
+Comlink.expose(api)
