@@ -11,6 +11,7 @@ import './theme.css'
 
 const ShotsPage = lazy(() => import('./shots/ShotsPage').then(m => ({ default: m.ShotsPage })))
 const Workbench = lazy(() => import('./stage/Workbench').then(m => ({ default: m.Workbench })))
+const GuidePage = lazy(() => import('./guide/GuidePage').then(m => ({ default: m.GuidePage })))
 const ExportPage = lazy(() => import('./export/ExportPage').then(m => ({ default: m.ExportPage })))
 
 function Lost() {
@@ -29,6 +30,7 @@ const router = createBrowserRouter([
   { path: '/', element: <ShotsPage />, errorElement: <Lost /> },
   { path: '/shot/:id', element: <Workbench />, errorElement: <Lost /> },
   { path: '/shot/:id/export', element: <ExportPage />, errorElement: <Lost /> },
+  { path: '/guide', element: <GuidePage />, errorElement: <Lost /> },
   { path: '*', element: <Lost /> },
 ])
 

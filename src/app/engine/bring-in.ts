@@ -45,7 +45,8 @@ export function bringIn(
         brought.problems.push(described.problem)
         continue
       }
-      const take = described.value
+      const { take, note } = described.value
+      if (note) brought.problems.push(note)
       brought.takes.push(take)
       brought.files.push({ digest: take.digest, name: take.name, blob: file })
     }

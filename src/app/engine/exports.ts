@@ -27,7 +27,7 @@ export async function startExport(
   const change = (changes: object) => store.dispatch(jobChanged({ id, ...changes }))
   const { files, missing } = await projectMedia(project)
   if (missing.length > 0) {
-    change({ state: 'failed', problem: `These takes are missing: ${missing.join(', ')}.` })
+    change({ state: 'failed', problem: `These takes are missing: ${missing.map(t => t.name).join(', ')}.` })
     return
   }
   const client = exportClient()

@@ -1,11 +1,13 @@
 // One project open in this tab: held against other tabs, loaded, on the stage, saved as it changes.
 import { loadProject, projectMedia, savePoster } from '../storage/projects'
-import { closed, opened, projectOf, store, viewReset } from '../store'
+import { closed, opened, projectOf, store, takesMissing, viewReset } from '../store'
 import { startAutosave } from './autosave'
+import { type Derived, startDerived } from './derived'
 import { type StageEngine, startStage } from './stage-engine'
 
 export interface Session {
   stage: StageEngine
+  derived: Derived
   /** Resolves when all is let go of. */
   closed: Promise<void>
   close(): Promise<void>
@@ -71,9 +73,12 @@ async function open(
   )
   const stage = await startStage(canvas, onProblem)
   const stopSaving = startAutosave(onProblem)
-  const { files, missing } = await projectMedia(project)
+  const { files, missing } = await projectMedia(project, 'all')
   const failed = await stage.addFiles(files)
-  for (const name of missing) onProblem(`The take “${name}” is no longer on this machine. Its layers stay empty.`)
+  const derived = startDerived(onProblem)
+  derived.addFiles(files)
+  store.dispatch(takesMissing(missing.map(t => t.digest)))
+  for (const { name } of missing) onProblem(`The take “${name}” is no longer on this machine. Its layers stay empty.`)
   for (const { reason } of failed) onProblem(reason)
   let posted = projectOf(store.getState())
   const poster = setInterval(() => {
@@ -89,9 +94,11 @@ async function open(
   })
   return {
     stage,
+    derived,
     closed: gone,
     async close() {
       clearInterval(poster)
+      derived.end()
       try {
         await stopSaving()
         await stage.end()

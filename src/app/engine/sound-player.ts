@@ -18,6 +18,8 @@ export interface SoundPlayer {
   /** Starts at a frame, once `ready` is. `onClock` is told the epoch moment at which that frame is due: at the start, and as clocks drift. */
   play(shot: Shot, from: number, ready: Promise<unknown>, onClock: (due: number) => void): Promise<void>
   stop(): void
+  /** The loudest of the last moment, left and right, 0..1. */
+  levels(): [number, number]
   end(): void
 }
 
@@ -26,6 +28,8 @@ export function soundPlayer(): SoundPlayer {
   let context: AudioContext | null = null
   let playing = 0
   const sources = new Set<AudioBufferSourceNode>()
+  let meters: [AnalyserNode, AnalyserNode] | null = null
+  const moment = new Float32Array(1024)
 
   function mixer(): Client<SoundApi>['call'] {
     worker ??= soundClient()
@@ -42,13 +46,30 @@ export function soundPlayer(): SoundPlayer {
     return context.state === 'running' ? context : null
   }
 
+  let out: GainNode | null = null
+  /** Where everything goes out: to the loudspeakers, and past a meter for either side. */
+  function outlet(of: AudioContext): GainNode {
+    if (out) return out
+    out = of.createGain()
+    out.connect(of.destination)
+    const split = of.createChannelSplitter(2)
+    out.connect(split)
+    meters = [0, 1].map(side => {
+      const meter = of.createAnalyser()
+      meter.fftSize = moment.length
+      split.connect(meter, side)
+      return meter
+    }) as [AnalyserNode, AnalyserNode]
+    return out
+  }
+
   function sound(of: AudioContext, sides: [Float32Array, Float32Array], at: number): void {
     const buffer = of.createBuffer(2, sides[0].length, RATE)
     buffer.copyToChannel(sides[0] as Float32Array<ArrayBuffer>, 0)
     buffer.copyToChannel(sides[1] as Float32Array<ArrayBuffer>, 1)
     const source = of.createBufferSource()
     source.buffer = buffer
-    source.connect(of.destination)
+    source.connect(outlet(of))
     source.onended = () => sources.delete(source)
     sources.add(source)
     source.start(at)
@@ -105,6 +126,17 @@ export function soundPlayer(): SoundPlayer {
       playing++
       for (const source of sources) source.stop()
       sources.clear()
+    },
+
+    levels() {
+      const loudest = (meter: AnalyserNode | undefined): number => {
+        if (!meter) return 0
+        meter.getFloatTimeDomainData(moment)
+        let most = 0
+        for (const v of moment) most = Math.max(most, Math.abs(v))
+        return most
+      }
+      return [loudest(meters?.[0]), loudest(meters?.[1])]
     },
 
     end() {

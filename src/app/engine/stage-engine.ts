@@ -1,7 +1,7 @@
 // The running heart of an open shot: keeps the stage's picture and sound with the document and the playhead.
 import type { Shot } from '../../core/shot'
 import { type MediaFile, proxy, renderClient, type Shown, transfer } from '../../workers/clients'
-import { frameShown, framesFailed, playingSet, shotOf, store } from '../store'
+import { frameShown, framesFailed, playingSet, stagedShot, store } from '../store'
 import { soundPlayer } from './sound-player'
 
 /** What the frame cache may take, by the memory the browser admits to. */
@@ -18,6 +18,8 @@ export interface StageEngine {
   stop(): void
   png(frame: number): Promise<Blob>
   thumbnail(frame: number, layer: string | null, width: number): Promise<ImageBitmap>
+  /** How loud left and right are just now, 0..1. */
+  levels(): [number, number]
   /** Frames that came too late in the last playback. */
   dropped(): number
   end(): Promise<void>
@@ -68,7 +70,7 @@ export async function startStage(
     if (store.getState().view.playing) store.dispatch(playingSet(false))
   }
   const play = async () => {
-    const shot = shotOf(store.getState())
+    const shot = stagedShot(store.getState())
     if (!shot) return
     const mine = ++running
     const at = store.getState().view.frame
@@ -99,7 +101,7 @@ export async function startStage(
   // The stage follows the document, the view and the playhead.
   const follow = () => {
     const { view } = store.getState()
-    const shot = shotOf(store.getState())
+    const shot = stagedShot(store.getState())
     if (!shot) return
     const changed = shot !== sent
     if (changed) {
@@ -125,7 +127,7 @@ export async function startStage(
       return failed
     },
     goTo(frame) {
-      const shot = shotOf(store.getState())
+      const shot = stagedShot(store.getState())
       if (!shot) return
       halt()
       store.dispatch(frameShown(Math.max(0, Math.min(shot.length - 1, Math.round(frame)))))
@@ -134,6 +136,7 @@ export async function startStage(
     stop: halt,
     png: frame => render.call.png(frame),
     thumbnail: (frame, layer, width) => render.call.thumbnail(frame, layer, width),
+    levels: () => sound.levels(),
     dropped: () => dropped,
     async end() {
       unsubscribe()

@@ -12,16 +12,31 @@ interface Schema extends DBSchema {
   projects: { key: string; value: StoredProject }
   media: { key: string; value: Blob }
   posters: { key: string; value: Blob }
+  derived: { key: string; value: StoredDerived }
+}
+
+/** What was made of a take, by its digest: a sheet of small frames and how loud it is. */
+export interface StoredDerived {
+  sheet: { picture: Blob; columns: number; count: number; every: number; width: number; height: number } | null
+  peaks: Uint8Array | null
 }
 
 let opened: Promise<IDBPDatabase<Schema>> | null = null
 
 export function database(): Promise<IDBPDatabase<Schema>> {
-  opened ??= openDB<Schema>('jolly-ghost', 1, {
-    upgrade(db) {
-      db.createObjectStore('projects', { keyPath: 'id' })
-      db.createObjectStore('media')
-      db.createObjectStore('posters')
+  opened ??= openDB<Schema>('jolly-ghost', 2, {
+    upgrade(db, from) {
+      if (from < 1) {
+        db.createObjectStore('projects', { keyPath: 'id' })
+        db.createObjectStore('media')
+        db.createObjectStore('posters')
+      }
+      if (from < 2) db.createObjectStore('derived')
+    },
+    // Another tab brings a newer database: this one makes room for it.
+    blocking(_, __, event) {
+      ;(event.target as IDBDatabase).close()
+      opened = null
     },
     terminated() {
       opened = null

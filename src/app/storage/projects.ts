@@ -1,6 +1,6 @@
 // Projects as they are kept between visits.
-import { type Checked, checkProject, type Project, usedTakes } from '../../core/shot'
-import { database, type StoredProject } from './database'
+import { type Checked, checkProject, type Project, type Take, usedTakes } from '../../core/shot'
+import { database, type StoredDerived, type StoredProject } from './database'
 
 export async function saveProject(project: Project): Promise<void> {
   const db = await database()
@@ -50,14 +50,15 @@ export async function listProjects(): Promise<StoredProject[]> {
 /** Removes a project, and the media that no other project uses. */
 export async function removeProject(id: string): Promise<void> {
   const db = await database()
-  const change = db.transaction(['projects', 'media', 'posters'], 'readwrite')
+  const change = db.transaction(['projects', 'media', 'posters', 'derived'], 'readwrite')
   const projects = change.objectStore('projects')
-  const gone = await projects.get(id)
   await projects.delete(id)
   await change.objectStore('posters').delete(id)
   const kept = new Set((await projects.getAll()).flatMap(p => p.project.takes.map(t => t.digest)))
-  const media = change.objectStore('media')
-  for (const { digest } of gone?.project.takes ?? []) if (!kept.has(digest)) await media.delete(digest)
+  for (const name of ['media', 'derived'] as const) {
+    const store = change.objectStore(name)
+    for (const digest of await store.getAllKeys()) if (!kept.has(digest)) await store.delete(digest)
+  }
   await change.done
 }
 
@@ -65,15 +66,16 @@ export async function getMedia(digest: string): Promise<Blob | undefined> {
   return (await database()).get('media', digest)
 }
 
-/** The files of every take a project uses; those that are gone are named. */
-export async function projectMedia(project: Project) {
+/** The files of a project's takes, all of them or those its layers use; the takes whose file is gone are named. */
+export async function projectMedia(project: Project, which: 'all' | 'used' = 'used') {
   const files: { digest: string; name: string; blob: Blob }[] = []
-  const missing: string[] = []
-  for (const digest of usedTakes(project.shot)) {
-    const name = project.takes.find(t => t.digest === digest)?.name ?? digest
-    const blob = await getMedia(digest)
-    if (blob) files.push({ digest, name, blob })
-    else missing.push(name)
+  const missing: Take[] = []
+  const used = usedTakes(project.shot)
+  for (const take of project.takes) {
+    if (which === 'used' && !used.has(take.digest)) continue
+    const blob = await getMedia(take.digest)
+    if (blob) files.push({ digest: take.digest, name: take.name, blob })
+    else missing.push(take)
   }
   return { files, missing }
 }
@@ -91,4 +93,20 @@ export async function roomFor(bytes: number): Promise<{ fits: boolean; free: num
   const { quota, usage } = await navigator.storage.estimate()
   const free = (quota ?? Number.POSITIVE_INFINITY) - (usage ?? 0)
   return { fits: bytes < free, free }
+}
+
+export async function getDerived(digest: string): Promise<StoredDerived | undefined> {
+  return (await database()).get('derived', digest)
+}
+
+export async function saveDerived(digest: string, derived: StoredDerived): Promise<void> {
+  await (await database()).put('derived', derived, digest)
+}
+
+/** Stores media without a project that uses them yet. */
+export async function saveMedia(media: readonly { digest: string; blob: Blob }[]): Promise<void> {
+  const db = await database()
+  const change = db.transaction('media', 'readwrite')
+  for (const { digest, blob } of media) if (!(await change.store.getKey(digest))) await change.store.put(blob, digest)
+  await change.done
 }

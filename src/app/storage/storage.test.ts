@@ -21,7 +21,7 @@ describe('storage', () => {
     expect(await loadProject('project')).toEqual({ ok: true, value: project })
     const { files, missing } = await projectMedia(project)
     expect(files.map(f => f.name)).toEqual(['take-0.mp4'])
-    expect(missing).toEqual(['take-1.mp4'])
+    expect(missing.map(t => t.name)).toEqual(['take-1.mp4'])
     expect(await loadProject('nobody')).toBeNull()
   })
 

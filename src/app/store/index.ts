@@ -1,4 +1,4 @@
 export * from './jobs'
-export { closed, edit, editIn, opened, takesAdded } from './project'
+export { closed, edit, editIn, opened, takeChanged, takeRemoved, takesAdded } from './project'
 export * from './store'
 export * from './view'

@@ -1,7 +1,7 @@
 // The open project, with its history. Every change to the document goes through `edit`.
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
 import undoable, { ActionTypes, newHistory, type StateWithHistory } from 'redux-undo'
-import { edits, LIMITS, type Project, type Shot, type Take } from '../../core/shot'
+import { dropTakeLayers, edits, innerShot, LIMITS, type Project, type Shot, type Take } from '../../core/shot'
 
 type Edits = typeof edits
 /** The edits that change a shot: their first argument is its draft. */
@@ -16,6 +16,8 @@ interface EditPayload {
   args: unknown[]
   /** Edits of one gesture, such as a drag, are one step of the history. */
   gesture: string | null
+  /** Which shot inside the project is meant: the ids of the groups that lead to it. */
+  into?: readonly string[]
 }
 
 const slice = createSlice({
@@ -26,9 +28,20 @@ const slice = createSlice({
     closed: () => null,
     edited(project, action: PayloadAction<EditPayload>) {
       if (!project) return
-      const { name, args } = action.payload
+      const { name, args, into = [] } = action.payload
+      const shot = innerShot(project.shot as Shot, into)
       const apply = edits[name] as (shot: Shot, ...rest: unknown[]) => void
-      apply(project.shot as Shot, ...args)
+      if (shot) apply(shot, ...args)
+    },
+    takeChanged(project, action: PayloadAction<{ digest: string } & Partial<Pick<Take, 'name' | 'marked' | 'acts'>>>) {
+      const take = project?.takes.find(t => t.digest === action.payload.digest)
+      if (take) Object.assign(take, action.payload)
+    },
+    /** The take and every layer of it. */
+    takeRemoved(project, action: PayloadAction<string>) {
+      if (!project) return
+      project.takes = project.takes.filter(t => t.digest !== action.payload)
+      dropTakeLayers(project.shot as Shot, action.payload)
     },
     takesAdded(project, action: PayloadAction<Take[]>) {
       for (const take of action.payload) {
@@ -39,8 +52,11 @@ const slice = createSlice({
   },
 })
 
-export const { opened, closed, takesAdded } = slice.actions
+export const { opened, closed, takesAdded, takeChanged, takeRemoved } = slice.actions
 export const isEdit = slice.actions.edited.match
+/** Whether an action changes the document at all. */
+export const changesProject = (action: unknown): boolean =>
+  isEdit(action) || takeChanged.match(action) || takeRemoved.match(action)
 
 /** The action that applies one of core's edits to the open shot. */
 export const edit = <N extends EditName>(name: N, ...args: ArgsOf<N>) =>

@@ -17,9 +17,9 @@ describe('history', () => {
     const seen = [projectOf(store.getState())]
     for (const action of [
       edit('renameShot', 'One'),
-      edit('showLayer', 'layer-0', false),
-      edit('slideLayer', 'layer-0', 4),
-      edit('removeLayer', 'layer-1'),
+      edit('showLayers', ['layer-0'], false),
+      edit('slideLayers', [{ layer: 'layer-0', from: 4 }]),
+      edit('removeLayers', ['layer-1']),
     ]) {
       store.dispatch(action)
       seen.push(projectOf(store.getState()))
@@ -36,8 +36,8 @@ describe('history', () => {
   })
 
   it('holds a drag as one step', () => {
-    for (let i = 1; i <= 20; i++) store.dispatch(editIn('drag', 'slideLayer', 'layer-0', i))
-    for (let i = 1; i <= 5; i++) store.dispatch(editIn('another', 'slideLayer', 'layer-0', 30 + i))
+    for (let i = 1; i <= 20; i++) store.dispatch(editIn('drag', 'slideLayers', [{ layer: 'layer-0', from: i }]))
+    for (let i = 1; i <= 5; i++) store.dispatch(editIn('another', 'slideLayers', [{ layer: 'layer-0', from: 30 + i }]))
     expect(past()).toBe(2)
     store.dispatch(undo())
     expect(from()).toBe(20)
@@ -47,7 +47,7 @@ describe('history', () => {
 
   it('begins anew with each project, and is not lengthened by what changes nothing', () => {
     store.dispatch(edit('renameShot', 'One'))
-    store.dispatch(edit('removeLayer', 'nobody'))
+    store.dispatch(edit('removeLayers', ['nobody']))
     store.dispatch(opened({ ...project, id: 'other' }))
     expect(past()).toBe(0)
     store.dispatch(undo())

@@ -2,22 +2,29 @@
 import { configureStore, type Middleware } from '@reduxjs/toolkit'
 import { useDispatch, useSelector } from 'react-redux'
 import { ActionCreators } from 'redux-undo'
-import type { Layer, Project, Shot } from '../../core/shot'
+import { aloneShot, innerShot, type Layer, type Project, type Shot, type Take, takeShot } from '../../core/shot'
 import { jobsReducer } from './jobs'
-import { HISTORY, isEdit, projectReducer } from './project'
+import { changesProject, HISTORY, isEdit, projectReducer } from './project'
 import { viewReducer } from './view'
 
 /** In a project that another tab holds, nothing changes. */
 const guard: Middleware = api => next => action => {
   const { readOnly } = (api.getState() as State).view
   const type = (action as { type: string }).type
-  if (readOnly && (isEdit(action) || type === HISTORY.UNDO || type === HISTORY.REDO)) return action
+  if (readOnly && (changesProject(action) || type === HISTORY.UNDO || type === HISTORY.REDO)) return action
   return next(action)
+}
+
+/** An edit is meant for the shot that is open, which may lie inside a group. */
+const aim: Middleware = api => next => action => {
+  if (!isEdit(action) || action.payload.into) return next(action)
+  const { into } = (api.getState() as State).view
+  return next({ ...action, payload: { ...action.payload, into } })
 }
 
 export const store = configureStore({
   reducer: { project: projectReducer, view: viewReducer, jobs: jobsReducer },
-  middleware: defaults => defaults({ serializableCheck: false, immutableCheck: false }).concat(guard),
+  middleware: defaults => defaults({ serializableCheck: false, immutableCheck: false }).concat(guard, aim),
 })
 
 export type State = ReturnType<typeof store.getState>
@@ -30,6 +37,41 @@ export const undo = ActionCreators.undo
 export const redo = ActionCreators.redo
 
 export const projectOf = (state: State): Project | null => state.project.present
-export const shotOf = (state: State): Shot | null => state.project.present?.shot ?? null
+/** The outermost shot: what is exported. */
+export const rootShot = (state: State): Shot | null => projectOf(state)?.shot ?? null
+
+/** The shot that is open: the outermost one, or that of a group. */
+export function shotOf(state: State): Shot | null {
+  const root = rootShot(state)
+  return root && (innerShot(root, state.view.into) ?? root)
+}
+
 export const chosenLayer = (state: State): Layer | null =>
   shotOf(state)?.layers.find(l => l.id === state.view.layer) ?? null
+
+/** Every chosen layer's id, the one whose card is open first. */
+export const chosenIds = ({ view }: State): string[] => (view.layer ? [view.layer, ...view.others] : view.others)
+
+export const takeOf = (state: State, digest: string | null): Take | null =>
+  projectOf(state)?.takes.find(t => t.digest === digest) ?? null
+
+const alone = memoOne((shot: Shot, ids: readonly string[]) => aloneShot(shot, ids))
+const opened = memoOne((take: Take, project: Project) => takeShot(take, project))
+
+/** What is on the stage: the open shot, or a take that is looked at by itself. */
+export function stagedShot(state: State): Shot | null {
+  const project = projectOf(state)
+  const take = state.view.take ? takeOf(state, state.view.take.digest) : null
+  if (take && project) return opened(take, project)
+  const shot = shotOf(state)
+  return shot && alone(shot, state.view.alone)
+}
+
+/** Keeps the last answer, so that a selector gives the same object for the same arguments. */
+function memoOne<A, B, R>(make: (a: A, b: B) => R): (a: A, b: B) => R {
+  let last: { a: A; b: B; result: R } | null = null
+  return (a, b) => {
+    if (!last || last.a !== a || last.b !== b) last = { a, b, result: make(a, b) }
+    return last.result
+  }
+}

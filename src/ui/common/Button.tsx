@@ -6,12 +6,12 @@ type Props = Omit<ComponentProps<'button'>, 'children'> & {
   icon: LucideIcon
   label: string
   keys?: string
-  size?: 'small' | 'normal' | 'large'
+  size?: 'tiny' | 'small' | 'normal' | 'large'
   /** For buttons that stay pressed. */
   pressed?: boolean
 }
 
-const SIZES = { small: 'size-6', normal: 'size-8', large: 'size-9' }
+const SIZES = { tiny: 'size-5', small: 'size-6', normal: 'size-8', large: 'size-9' }
 
 /** A round button of one picture; its label is a tip and what is read aloud. */
 export function IconButton({ icon: Icon, label, keys, size = 'normal', pressed, className = '', ...rest }: Props) {
@@ -25,7 +25,7 @@ export function IconButton({ icon: Icon, label, keys, size = 'normal', pressed, 
         className={`inline-flex shrink-0 items-center justify-center rounded-full ${SIZES[size]} ${tone} ${className}`}
         {...rest}
       >
-        <Icon size={size === 'small' ? 14 : 17} strokeWidth={1.8} />
+        <Icon size={size === 'tiny' ? 13 : size === 'small' ? 14 : 17} strokeWidth={1.8} />
       </button>
     </Tip>
   )

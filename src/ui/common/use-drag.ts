@@ -11,6 +11,8 @@ export interface Drag {
   x: number
   y: number
   shift: boolean
+  /** Ctrl or the command key. */
+  ctrl: boolean
 }
 
 interface Handlers<T> {
@@ -40,7 +42,8 @@ export function useDrag<T>({ start, move, end }: Handlers<T>) {
       const dy = event.clientY - a.y
       if (!a.moved && Math.hypot(dx, dy) < 2) return
       a.moved = true
-      move(a.from, { gesture: a.gesture, dx, dy, x: event.clientX, y: event.clientY, shift: event.shiftKey })
+      const { clientX: x, clientY: y, shiftKey: shift } = event
+      move(a.from, { gesture: a.gesture, dx, dy, x, y, shift, ctrl: event.ctrlKey || event.metaKey })
     },
     onPointerUp() {
       const a = active.current

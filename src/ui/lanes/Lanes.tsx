@@ -1,79 +1,165 @@
-import { type PointerEvent, useEffect, useRef, useState } from 'react'
-import { shotOf, useStore } from '../../app/store'
-import { fps } from '../../core/time'
-import { Ghost } from '../common/Ghost'
-import { useEngine } from '../stage/engine-context'
-import { Lane } from './Lane'
-import { rulerStep, type TimeScale, timeScale } from './time-scale'
+import { type PointerEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { placeTake } from '../../app/engine/place'
+import { editIn, layersChosen, shotOf, store, takeOf, useSend, useStore } from '../../app/store'
+import { useDrag } from '../common/use-drag'
+import { useBringIn } from '../takes/use-bring-in'
+import { LaneRow, laneHeight } from './LaneRow'
+import { LanesContext } from './lanes-context'
+import { Playhead } from './Playhead'
+import { Ruler } from './Ruler'
+import { HEADS } from './time-scale'
+import { useLanesZoom } from './use-lanes-zoom'
 
-function Ruler({ length, framesPerSecond, scale }: { length: number; framesPerSecond: number; scale: TimeScale }) {
-  const step = rulerStep(scale.perFrame, framesPerSecond)
-  const marks = Array.from({ length: Math.floor(length / framesPerSecond / step) + 1 }, (_, i) => i * step)
-  return marks.map(s => (
-    <span
-      key={s}
-      className="absolute top-0 h-6 border-l border-line pl-1.5 text-xs leading-6 text-quiet"
-      style={{ left: scale.x(s * framesPerSecond) }}
-    >
-      {s >= 60 ? `${Math.floor(s / 60)}m ${s % 60}s` : `${s}s`}
-    </span>
-  ))
+const RULER = 26
+
+interface Box {
+  left: number
+  top: number
+  right: number
+  bottom: number
 }
 
-/** One lane a layer, in the same order as the stack, under a ruler that moves the playhead. */
+/** One lane a layer, in the same order as the stack, under a ruler that moves the playhead. Only lanes in view are made. */
 export function Lanes() {
-  const engine = useEngine()
+  const send = useSend()
   const shot = useStore(shotOf)
-  const frame = useStore(s => s.view.frame)
+  const open = useStore(s => s.view.layer)
   const host = useRef<HTMLDivElement>(null)
-  const [width, setWidth] = useState(900)
+  const [seen, setSeen] = useState({ top: 0, height: 400 })
+  const [meeting, setMeeting] = useState<number | null>(null)
+  const [box, setBox] = useState<Box | null>(null)
+  const scale = useLanesZoom(host, shot?.length ?? 1)
+  const { bring } = useBringIn()
+  const shared = useMemo(() => ({ scale, showMeeting: setMeeting }), [scale])
+
   useEffect(() => {
     const element = host.current
     if (!element) return
-    const observer = new ResizeObserver(() => setWidth(element.clientWidth))
+    const look = () => setSeen({ top: element.scrollTop, height: element.clientHeight })
+    const observer = new ResizeObserver(look)
     observer.observe(element)
-    return () => observer.disconnect()
+    element.addEventListener('scroll', look, { passive: true })
+    return () => {
+      observer.disconnect()
+      element.removeEventListener('scroll', look)
+    }
   }, [])
-  if (!shot) return null
-  const scale = timeScale(shot.length, width)
-  const seek = (event: PointerEvent<HTMLElement>) => {
-    const left = host.current?.getBoundingClientRect().left ?? 0
-    engine?.goTo(Math.floor(scale.frame(event.clientX - left) + 1e-6))
+
+  const layers = shot?.layers
+  const { tops, total } = useMemo(() => {
+    let at = 4
+    const tops = (layers ?? []).map(layer => {
+      const top = at
+      at += laneHeight(layer, layer.id === open)
+      return top
+    })
+    return { tops, total: at + 4 }
+  }, [layers, open])
+
+  const carried = useRef<{ gesture: string; from: number } | null>(null)
+  const latest = useRef(tops)
+  latest.current = tops
+  const carry = useCallback(
+    (id: string, dy: number, gesture: string) => {
+      const all = shotOf(store.getState())?.layers ?? []
+      if (carried.current?.gesture !== gesture) {
+        carried.current = { gesture, from: latest.current[all.findIndex(l => l.id === id)] ?? 0 }
+      }
+      const at = carried.current.from + dy + 25
+      const to = Math.max(
+        0,
+        latest.current.findLastIndex(top => top <= at),
+      )
+      if (all[to]?.id !== id) send(editIn(gesture, 'reorderLayer', id, to))
+    },
+    [send],
+  )
+
+  /** Where the pointer is among the lanes, time from the heads on. */
+  const place = (x: number, y: number) => {
+    const area = host.current!.getBoundingClientRect()
+    return { x: x - area.left - HEADS, y: y - area.top - RULER + host.current!.scrollTop }
   }
+  const boxing = useDrag<{ x: number; y: number }>({
+    start: (event: PointerEvent) => (event.target === event.currentTarget ? place(event.clientX, event.clientY) : null),
+    move(from, { x, y }) {
+      const to = place(x, y)
+      const next = {
+        left: Math.min(from.x, to.x),
+        right: Math.max(from.x, to.x),
+        top: Math.min(from.y, to.y),
+        bottom: Math.max(from.y, to.y),
+      }
+      setBox(next)
+      const touched = (layers ?? []).filter((l, i) => {
+        const top = tops[i]!
+        const over = top < next.bottom && top + 48 > next.top
+        return over && scale.x(l.span.from) < next.right && scale.x(l.span.to) > next.left
+      })
+      send(layersChosen(touched.map(l => l.id)))
+    },
+    end(_, moved) {
+      setBox(null)
+      if (!moved) send(layersChosen([]))
+    },
+  })
+
+  if (!shot || !layers) return null
+  const rows = layers.map((layer, i) => ({ layer, top: tops[i]! }))
+  const inView = rows.filter(
+    ({ layer, top }) => top < seen.top + seen.height + 60 && top + laneHeight(layer, layer.id === open) > seen.top - 60,
+  )
   return (
-    <section aria-label="Lanes" className="flex h-full min-h-0 flex-col bg-ground">
-      <div ref={host} className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
-        <div
-          role="slider"
-          tabIndex={0}
-          aria-label="Playhead"
-          aria-valuemin={1}
-          aria-valuemax={shot.length}
-          aria-valuenow={frame + 1}
-          data-testid="ruler"
-          className="sticky top-0 z-10 h-6 cursor-pointer touch-none border-b border-line bg-ground"
-          onPointerDown={event => {
-            if (event.button !== 0) return
-            event.currentTarget.setPointerCapture(event.pointerId)
-            seek(event)
-          }}
-          onPointerMove={event => event.buttons & 1 && seek(event)}
-        >
-          <Ruler length={shot.length} framesPerSecond={fps(shot.rate)} scale={scale} />
+    <LanesContext value={shared}>
+      <section
+        aria-label="Lanes"
+        className="relative flex h-full min-h-0 flex-col bg-ground"
+        onDragOver={event => event.preventDefault()}
+        onDrop={event => {
+          event.preventDefault()
+          const take = takeOf(store.getState(), event.dataTransfer.getData('application/x-take'))
+          const at = Math.max(0, Math.round(scale.frame(place(event.clientX, event.clientY).x)))
+          if (take) placeTake(take, { at })
+          else void bring([...event.dataTransfer.files], true)
+        }}
+      >
+        <div ref={host} className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
+          <div className="sticky top-0 z-30 h-[26px] border-b border-line bg-ground">
+            <div className="absolute inset-y-0 right-0 overflow-x-clip" style={{ left: HEADS }}>
+              <Ruler />
+            </div>
+          </div>
+          <ol className="relative touch-none" style={{ height: Math.max(total, seen.height - RULER - 2) }} {...boxing}>
+            {inView.map(({ layer, top }) => (
+              <LaneRow key={layer.id} layer={layer} top={top} onCarry={carry} />
+            ))}
+            {box && (
+              <span
+                className="pointer-events-none absolute z-20 border border-lime bg-lime/10"
+                style={{
+                  left: HEADS + box.left,
+                  top: box.top,
+                  width: box.right - box.left,
+                  height: box.bottom - box.top,
+                }}
+              />
+            )}
+          </ol>
+          {layers.length === 0 && (
+            <p className="absolute top-12 text-quiet" style={{ left: HEADS + 12 }}>
+              Nothing lies in this shot yet. Place a take from the left.
+            </p>
+          )}
         </div>
-        <ol className="flex flex-col gap-1 py-1.5">
-          {shot.layers.map(layer => (
-            <Lane key={layer.id} layer={layer} scale={scale} />
-          ))}
-        </ol>
-        <div
-          className="pointer-events-none absolute inset-y-0 z-20 w-px bg-lime"
-          style={{ left: scale.x(frame) }}
-          data-testid="playhead"
-        >
-          <Ghost size={16} className="absolute -top-0.5 -left-[7.5px] text-lime" />
-        </div>
-      </div>
-    </section>
+        {meeting !== null && (
+          <span
+            className="pointer-events-none absolute inset-y-0 z-20 w-px bg-ink/80"
+            style={{ left: HEADS + scale.x(meeting) }}
+            data-testid="meeting"
+          />
+        )}
+        <Playhead />
+      </section>
+    </LanesContext>
   )
 }

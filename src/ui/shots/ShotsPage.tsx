@@ -1,6 +1,6 @@
 import { FolderOpen, Lightbulb } from 'lucide-react'
 import { useCallback, useEffect, useRef, useState } from 'react'
-import { useNavigate } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 import { bringIn, newShot, openProjectFile } from '../../app/engine/bring-in'
 import { keepDemo, listDemos, posterOf } from '../../app/storage/demo'
 import { listProjects, loadProject, removeProject } from '../../app/storage/projects'
@@ -8,6 +8,7 @@ import { bareName, type Project } from '../../core/shot'
 import { IconButton, TextButton } from '../common/Button'
 import { Ghost } from '../common/Ghost'
 import { switchLights } from '../common/lights'
+import { MEDIA_FILES } from '../common/media-files'
 import { sayProblem } from '../common/problem'
 import { ShotCard, StoredShot } from './ShotCard'
 
@@ -104,6 +105,9 @@ export function ShotsPage() {
             <h1 className="text-3xl leading-tight">Jolly Ghost</h1>
             <p className="text-quiet">One camera that stands still, two takes, and somebody who is there twice.</p>
           </div>
+          <Link to="/guide" className="rounded-full bg-card px-4 py-1.5 hover:bg-raised">
+            Guide
+          </Link>
           <IconButton icon={Lightbulb} label="House lights" onClick={switchLights} />
         </header>
 
@@ -116,7 +120,7 @@ export function ShotsPage() {
           >
             <span className="font-display text-xl font-semibold">{busy ?? 'Begin with your takes'}</span>
             <span className="text-quiet">
-              Choose or drop two or more videos. The first gives the shot its size, rate and length.
+              Choose or drop videos, stills or sound. The first gives the shot its size, rate and length.
             </span>
           </button>
           <div className="flex flex-col items-start justify-center gap-2 rounded-2xl bg-panel px-6 py-4">
@@ -132,7 +136,7 @@ export function ShotsPage() {
             type="file"
             multiple
             hidden
-            accept="video/*,.mkv,.mov"
+            accept={MEDIA_FILES}
             aria-label="Takes for a new shot"
             onChange={e => void take([...(e.target.files ?? [])])}
           />

@@ -62,7 +62,7 @@ export function LayerCard({ layer }: { layer: Layer }) {
             size="small"
             label={layer.on ? `Hide ${layer.name}` : `Show ${layer.name}`}
             disabled={readOnly}
-            onClick={() => send(edit('showLayer', layer.id, !layer.on))}
+            onClick={() => send(edit('showLayers', [layer.id], !layer.on))}
           />
           <IconButton
             icon={chosen ? ChevronDown : ChevronRight}

@@ -1,72 +1,66 @@
 import { Trash2 } from 'lucide-react'
-import { edit, editIn, shotOf, useSend, useStore } from '../../app/store'
-import type { Layer } from '../../core/shot'
-import { NumberField } from '../common/NumberField'
-import { Toggle } from '../common/Toggle'
-import { ValueField } from './ValueField'
+import { edit, sectionOpened, useSend, useStore } from '../../app/store'
+import { type Layer, TAGS } from '../../core/shot'
+import { IconButton } from '../common/Button'
+import { tagColour } from '../common/tags'
+import { PlaceSection } from './PlaceSection'
+import { SoundSection } from './SoundSection'
+import { TimeSection } from './TimeSection'
 
-/** A layer's time, opacity and sound. */
+const SECTIONS = [
+  ['time', 'Time'],
+  ['place', 'Place'],
+  ['sound', 'Sound'],
+] as const
+
+/** Everything about a layer besides its matte, a heading at a time. */
 export function LayerSettings({ layer }: { layer: Layer }) {
   const send = useSend()
+  const section = useStore(s => s.view.section)
   const readOnly = useStore(s => s.view.readOnly)
-  const length = layer.span.to - layer.span.from
-  const shot = useStore(shotOf)
-  const sounds = useStore(s => {
-    const { source } = layer
-    return source.kind === 'group' || s.project.present?.takes.find(t => t.digest === source.digest)?.sound !== null
-  })
   return (
-    <section className="grid grid-cols-2 gap-x-3 gap-y-1.5 border-t border-line px-3 py-2">
-      <NumberField
-        label="Begins at"
-        unit="f"
-        value={layer.span.from}
-        min={1 - length}
-        max={(shot?.length ?? 1) - 1}
-        initial={0}
-        disabled={readOnly}
-        onChange={(from, gesture) => send(editIn(gesture, 'slideLayer', layer.id, from))}
-      />
-      <ValueField
-        layer={layer}
-        path={{ of: 'opacity' }}
-        label="Opacity"
-        factor={100}
-        unit="%"
-        min={0}
-        max={100}
-        initial={100}
-      />
-      {sounds && (
-        <>
-          <Toggle
-            label="Sound"
-            on={layer.sound.on}
-            disabled={readOnly}
-            onChange={on => send(edit('soundLayer', layer.id, on))}
-          />
-          <ValueField
-            layer={layer}
-            path={{ of: 'gain' }}
-            label="Gain"
-            factor={100}
-            unit="%"
-            min={0}
-            max={400}
-            initial={100}
-          />
-        </>
-      )}
-      <div className="col-span-2 flex justify-end">
-        <button
-          type="button"
-          disabled={readOnly}
-          className="flex items-center gap-1 rounded-full px-2 py-0.5 text-quiet hover:bg-raised hover:text-ink"
-          onClick={() => send(edit('removeLayer', layer.id))}
-        >
-          <Trash2 size={13} /> Delete the layer
-        </button>
+    <section className="border-t border-line px-3 pt-1.5 pb-2">
+      <div role="tablist" aria-label="Settings of the layer" className="flex items-center gap-3">
+        {SECTIONS.map(([id, name]) => (
+          <button
+            key={id}
+            type="button"
+            role="tab"
+            aria-selected={section === id}
+            onClick={() => send(sectionOpened(section === id ? null : id))}
+            className="border-b-2 border-transparent py-0.5 font-display text-sm text-quiet hover:text-ink aria-selected:border-lime aria-selected:text-ink"
+          >
+            {name}
+          </button>
+        ))}
+        <span className="flex-1" />
+        <span role="radiogroup" aria-label="Tag" className="mr-1 flex items-center gap-[3px]">
+          {TAGS.map(tag => (
+            <button
+              key={tag}
+              type="button"
+              role="radio"
+              aria-checked={layer.tag === tag}
+              aria-label={tag === 'none' ? 'No tag' : `Tag ${tag}`}
+              title={tag === 'none' ? 'No tag' : tag}
+              disabled={readOnly || layer.locked}
+              onClick={() => send(edit('tagLayers', [layer.id], tag))}
+              className={`size-2.5 rounded-[3px] ${tag === 'none' ? 'border border-quiet' : ''} ${layer.tag === tag ? 'outline-1 outline-offset-1 outline-ink' : ''}`}
+              style={{ background: tagColour(tag) }}
+            />
+          ))}
+        </span>
+        <IconButton
+          icon={Trash2}
+          size="tiny"
+          label="Delete the layer"
+          disabled={readOnly || layer.locked}
+          onClick={() => send(edit('removeLayers', [layer.id]))}
+        />
       </div>
+      {section === 'time' && <TimeSection layer={layer} />}
+      {section === 'place' && <PlaceSection layer={layer} />}
+      {section === 'sound' && <SoundSection layer={layer} />}
     </section>
   )
 }

@@ -28,8 +28,8 @@ export function EdgeHandles({ layer, piece, shape, frame, camera, onActive }: Pr
   const grow = sample(piece.grow, frame)
   const a = radians(line.angle)
   // n points to what is kept, t runs along the line.
-  const n = { x: Math.cos(a), y: Math.sin(a) }
-  const t = { x: -n.y, y: n.x }
+  const n = space.way(Math.cos(a), Math.sin(a))
+  const t = space.way(-Math.sin(a), Math.cos(a))
   const middle = space.toScreen(line.x, line.y)
   const at = (along: number, across: number) => ({
     x: middle.x + t.x * along + n.x * across * space.scale,
@@ -65,8 +65,9 @@ export function EdgeHandles({ layer, piece, shape, frame, camera, onActive }: Pr
   const turn = (sign: 1 | -1) => ({
     start: () => line,
     move: (from: Line, drag: { dx: number; dy: number; gesture: string; shift: boolean }) => {
-      const x = -Math.sin(radians(from.angle)) * ARM * sign + drag.dx
-      const y = Math.cos(radians(from.angle)) * ARM * sign + drag.dy
+      const by = space.back(drag.dx * space.scale, drag.dy * space.scale)
+      const x = -Math.sin(radians(from.angle)) * ARM * sign + by.x
+      const y = Math.cos(radians(from.angle)) * ARM * sign + by.y
       let angle = nearAngle(degrees(Math.atan2(-x * sign, y * sign)), from.angle)
       if (drag.shift) angle = Math.round(angle / 15) * 15
       change('line', { ...from, angle: round(angle) }, drag.gesture)
@@ -122,9 +123,10 @@ export function EdgeHandles({ layer, piece, shape, frame, camera, onActive }: Pr
         form="square"
         cursor="move"
         start={() => line}
-        move={(from, { dx, dy, gesture }) =>
-          change('line', { ...from, x: round(from.x + dx / space.scale), y: round(from.y + dy / space.scale) }, gesture)
-        }
+        move={(from, { dx, dy, gesture }) => {
+          const by = space.back(dx, dy)
+          change('line', { ...from, x: round(from.x + by.x), y: round(from.y + by.y) }, gesture)
+        }}
         onActive={onActive}
       />
     </g>

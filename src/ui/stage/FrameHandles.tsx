@@ -39,13 +39,16 @@ export function FrameHandles({ layer, piece, shape, frame, camera, onActive }: P
   const sin = Math.sin(a)
   const w = (box.width / 2) * space.scale
   const h = (box.height / 2) * space.scale
-  const at = (x: number, y: number) => ({ x: middle.x + x * cos - y * sin, y: middle.y + x * sin + y * cos })
+  const across = space.way(cos, sin)
+  const down = space.way(-sin, cos)
+  const at = (x: number, y: number) => ({
+    x: middle.x + x * across.x + y * down.x,
+    y: middle.y + x * across.y + y * down.y,
+  })
   const local = (drag: Drag, angle: number) => {
     const r = radians(angle)
-    return {
-      x: (drag.dx * Math.cos(r) + drag.dy * Math.sin(r)) / space.scale,
-      y: (drag.dy * Math.cos(r) - drag.dx * Math.sin(r)) / space.scale,
-    }
+    const { x, y } = space.back(drag.dx, drag.dy)
+    return { x: x * Math.cos(r) + y * Math.sin(r), y: y * Math.cos(r) - x * Math.sin(r) }
   }
   // The side across from the one that is dragged stays where it is; with shift the middle does.
   const stretch = (sx: number, sy: number) => (from: Frame, drag: Drag) => {
@@ -82,7 +85,7 @@ export function FrameHandles({ layer, piece, shape, frame, camera, onActive }: P
         />
       )
     return (
-      <g transform={`translate(${middle.x} ${middle.y}) rotate(${box.angle})`}>
+      <g transform={`matrix(${across.x} ${across.y} ${down.x} ${down.y} ${middle.x} ${middle.y})`}>
         {form({ stroke: '#000', strokeOpacity: 0.5, strokeWidth: dashed ? 2.5 : 3.5 })}
         {form({ stroke: '#a9ecd9', strokeWidth: dashed ? 1 : 1.5, strokeDasharray: dashed ? '2 4' : undefined })}
       </g>
@@ -142,10 +145,8 @@ export function FrameHandles({ layer, piece, shape, frame, camera, onActive }: P
         move={(from, drag) => {
           const reach = h + 30
           const r = radians(from.angle)
-          let angle = nearAngle(
-            degrees(Math.atan2(Math.sin(r) * reach + drag.dx, Math.cos(r) * reach - drag.dy)),
-            from.angle,
-          )
+          const by = space.back(drag.dx * space.scale, drag.dy * space.scale)
+          let angle = nearAngle(degrees(Math.atan2(Math.sin(r) * reach + by.x, Math.cos(r) * reach - by.y)), from.angle)
           if (drag.shift) angle = Math.round(angle / 15) * 15
           change('frame', { ...from, angle: round(angle) }, drag.gesture)
         }}
@@ -158,13 +159,10 @@ export function FrameHandles({ layer, piece, shape, frame, camera, onActive }: P
         form="square"
         cursor="move"
         start={start}
-        move={(from, { dx, dy, gesture }) =>
-          change(
-            'frame',
-            { ...from, x: round(from.x + dx / space.scale), y: round(from.y + dy / space.scale) },
-            gesture,
-          )
-        }
+        move={(from, { dx, dy, gesture }) => {
+          const by = space.back(dx, dy)
+          change('frame', { ...from, x: round(from.x + by.x), y: round(from.y + by.y) }, gesture)
+        }}
         onActive={onActive}
       />
     </g>

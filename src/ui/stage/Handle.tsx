@@ -5,22 +5,25 @@ interface Props<T> {
   label: string
   x: number
   y: number
-  /** Discs turn and stretch, squares move, lozenges feather. */
-  form: 'disc' | 'square' | 'lozenge'
+  /** Discs turn and stretch, squares move and scale, lozenges feather, a cross is what things turn about; an area draws itself. */
+  form: 'disc' | 'square' | 'lozenge' | 'cross' | 'area'
   cursor: string
   start: () => T | null
   move: (from: T, drag: Drag) => void
   onActive: (active: boolean) => void
+  children?: ReactNode
 }
 
 const FORMS: Record<Props<unknown>['form'], ReactNode> = {
   disc: <circle r="4.5" />,
   square: <rect x="-4.5" y="-4.5" width="9" height="9" rx="1" />,
   lozenge: <path d="M0-5.5 5.5 0 0 5.5-5.5 0z" />,
+  cross: <path d="M-8 0H-3M3 0H8M0-8V-3M0 3V8" />,
+  area: null,
 }
 
 /** Something to take hold of on the picture: the same size at every zoom, easier to hit than it looks. */
-export function Handle<T>({ label, x, y, form, cursor, start, move, onActive }: Props<T>) {
+export function Handle<T>({ label, x, y, form, cursor, start, move, onActive, children }: Props<T>) {
   const drag = useDrag<T>({
     start: () => {
       const from = start()
@@ -42,7 +45,7 @@ export function Handle<T>({ label, x, y, form, cursor, start, move, onActive }: 
       {...drag}
     >
       <title>{label}</title>
-      <circle r="13" fill="transparent" stroke="none" />
+      {form === 'area' ? children : <circle r="13" fill="transparent" stroke="none" />}
       <g stroke="#000" strokeOpacity="0.55" strokeWidth="4.5" fill="none">
         {FORMS[form]}
       </g>

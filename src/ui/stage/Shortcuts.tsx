@@ -7,7 +7,7 @@ import { spacePan } from './space-pan'
 const busy = (target: EventTarget | null, key: string): boolean => {
   const element = target as HTMLElement | null
   if (!element?.closest) return false
-  if (element.closest('input, textarea, [role=menu], [role=alertdialog]')) return true
+  if (element.closest('input, textarea, [role=menu], [role=alertdialog], [role=dialog]')) return true
   if (key === 'space')
     return (
       element.closest('button, a, [role=switch]') !== null && document.activeElement?.matches(':focus-visible') === true
@@ -19,9 +19,9 @@ function Shortcut({ command }: { command: Command }) {
   const engine = useEngine()
   const play = command.id === 'play'
   useHotkeys(
-    command.keys,
+    command.keys ?? '',
     event => {
-      if (!engine || busy(event.target, command.keys) || command.applies?.() === false) return
+      if (!engine || busy(event.target, command.keys ?? '') || command.applies?.() === false) return
       // Space plays when it is let go, unless it was held to pan.
       if (play && spacePan.used) return
       event.preventDefault()
@@ -34,4 +34,5 @@ function Shortcut({ command }: { command: Command }) {
 }
 
 /** Binds every command to its keys while a shot is open. */
-export const Shortcuts = () => COMMANDS.map(command => <Shortcut key={command.id} command={command} />)
+export const Shortcuts = () =>
+  COMMANDS.filter(c => c.keys && !c.native).map(command => <Shortcut key={command.id} command={command} />)

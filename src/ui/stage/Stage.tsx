@@ -1,10 +1,24 @@
 import { type PointerEvent, useEffect, useRef, useState } from 'react'
-import { type Camera, cameraMoved, chosenLayer, shotOf, useSend, useStore } from '../../app/store'
-import type { Size } from '../../core/shot'
+import { placeTake } from '../../app/engine/place'
+import {
+  type Camera,
+  cameraMoved,
+  chosenLayer,
+  projectOf,
+  shotOf,
+  stagedShot,
+  store,
+  takeOf,
+  useSend,
+  useStore,
+} from '../../app/store'
+import { edits, type Size } from '../../core/shot'
+import { useBringIn } from '../takes/use-bring-in'
 import { fitCamera, zoomAt } from './camera'
 import { EdgeHandles } from './EdgeHandles'
 import { FrameHandles } from './FrameHandles'
 import { Loupe } from './Loupe'
+import { PlaceHandles } from './PlaceHandles'
 import { spacePan } from './space-pan'
 import { Tools } from './Tools'
 import { Views } from './Views'
@@ -19,9 +33,14 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
   const [space, setSpace] = useState(false)
   const [active, setActive] = useState(false)
   const [pointer, setPointer] = useState({ x: 0, y: 0 })
-  const shot = useStore(shotOf)
+  const shot = useStore(stagedShot)
+  const open = useStore(shotOf)
+  const takes = useStore(s => projectOf(s)?.takes)
   const view = useStore(s => s.view)
-  const layer = useStore(chosenLayer)
+  const chosen = useStore(chosenLayer)
+  const layer = view.take ? null : chosen
+  const [meeting, setMeeting] = useState<{ x: number | null; y: number | null }>({ x: null, y: null })
+  const { bring } = useBringIn()
   const piece = layer?.matte.find(p => p.id === view.piece)
   const camera = view.camera ?? (shot ? fitCamera(shot.size, size) : { zoom: 1, x: 0, y: 0 })
   const now = useRef<Camera>(camera)
@@ -100,13 +119,23 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
 
   const shown = shot && { width: shot.size.width * camera.zoom, height: shot.size.height * camera.zoom }
   const handles = { layer: layer!, piece: piece!, frame: view.frame, camera, onActive: begin }
-  const visible = layer && piece && view.view !== 'cut-out' && !view.playing && layer.matteOn && piece.on
+  const placing = layer && !piece && view.section === 'place' && open && takes && !view.playing && !layer.locked
+  const visible =
+    layer && !layer.locked && piece && view.view !== 'cut-out' && !view.playing && layer.matteOn && piece.on
   return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: takes are dropped on it; by keyboard they are placed from their panel
     <div
       ref={well}
       data-testid="stage"
       className="relative h-full min-h-0 overflow-hidden bg-well"
       style={{ cursor: grabbing ? 'grab' : 'default' }}
+      onDragOver={event => event.preventDefault()}
+      onDrop={event => {
+        event.preventDefault()
+        const take = takeOf(store.getState(), event.dataTransfer.getData('application/x-take'))
+        if (take) placeTake(take, {})
+        else void bring([...event.dataTransfer.files], true)
+      }}
       onPointerDownCapture={onPointerDown}
       onPointerMoveCapture={onPointerMove}
       onPointerUpCapture={() => {
@@ -116,7 +145,7 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
       <div
         ref={host}
         data-testid="picture"
-        className={`absolute shadow-2xl shadow-black/50 [&>canvas]:block [&>canvas]:size-full ${view.view === 'cut-out' ? 'checker' : 'bg-black'}`}
+        className={`absolute shadow-2xl shadow-black/50 [&>canvas]:block [&>canvas]:size-full ${view.view === 'cut-out' || view.into.length > 0 ? 'checker' : 'bg-black'}`}
         style={{ left: camera.x, top: camera.y, ...shown, imageRendering: camera.zoom >= 2 ? 'pixelated' : 'auto' }}
       />
       {visible && (
@@ -131,6 +160,37 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
           ) : (
             <FrameHandles {...handles} shape={piece.shape} />
           )}
+        </svg>
+      )}
+      {placing && (
+        <svg className="pointer-events-none absolute inset-0 size-full" role="group" aria-label="Handles of the layer">
+          <PlaceHandles
+            layer={layer}
+            picture={edits.layerSize(layer, open, takes)}
+            shot={open.size}
+            frame={view.frame}
+            camera={camera}
+            onActive={() => {}}
+            onMeeting={setMeeting}
+          />
+          <g stroke="#e8e27a" strokeDasharray="4 3" data-testid="meeting-lines">
+            {meeting.x !== null && (
+              <line
+                x1={camera.x + meeting.x * camera.zoom}
+                x2={camera.x + meeting.x * camera.zoom}
+                y1="0"
+                y2={size.height}
+              />
+            )}
+            {meeting.y !== null && (
+              <line
+                y1={camera.y + meeting.y * camera.zoom}
+                y2={camera.y + meeting.y * camera.zoom}
+                x1="0"
+                x2={size.width}
+              />
+            )}
+          </g>
         </svg>
       )}
       {active && shot && (

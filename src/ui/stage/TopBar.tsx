@@ -1,16 +1,30 @@
 import { Lightbulb, Menu as MenuIcon, Redo2, Undo2 } from 'lucide-react'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { COMMANDS, shownKeys } from '../../app/commands'
+import { COMMANDS, commandOf, shownKeys } from '../../app/commands'
+import { leaveGroup } from '../../app/commands/layers'
 import { packProject } from '../../app/engine/bring-in'
 import { fileName, saveBlob } from '../../app/engine/exports'
-import { edit, projectOf, redo, undo, useSend, useStore } from '../../app/store'
+import {
+  dialogOpened,
+  edit,
+  findingSet,
+  projectOf,
+  redo,
+  rootShot,
+  shotOf,
+  undo,
+  useSend,
+  useStore,
+} from '../../app/store'
+import { innerShot } from '../../core/shot'
 import { lengthText, rateText } from '../../core/time'
 import { IconButton } from '../common/Button'
 import { Ghost } from '../common/Ghost'
 import { switchLights } from '../common/lights'
 import { Menu, MenuItem } from '../common/Menu'
 import { sayProblem } from '../common/problem'
+import { Tip } from '../common/Tip'
 import { useEngine } from './engine-context'
 
 const SAVING = { saved: 'saved', waiting: 'saving…', failed: '◆ not saved' } as const
@@ -40,17 +54,46 @@ function ShotName({ name }: { name: string }) {
   )
 }
 
+/** The groups one has gone into, each a way back. */
+function Inside() {
+  const into = useStore(s => s.view.into)
+  const root = useStore(rootShot)
+  if (into.length === 0 || !root) return null
+  const names = into.map((id, i) => innerShot(root, into.slice(0, i))?.layers.find(l => l.id === id)?.name ?? '')
+  return (
+    <nav aria-label="Groups" className="flex items-center gap-1 text-quiet">
+      <button
+        type="button"
+        className="rounded-full bg-card px-2.5 py-0.5 text-lime"
+        onClick={() => {
+          for (const _ of into) leaveGroup()
+        }}
+      >
+        ← out of
+      </button>
+      {names.map((name, i) => (
+        <span key={into[i]} className="max-w-32 truncate font-display text-ink">
+          {i > 0 && '› '}
+          {name}
+        </span>
+      ))}
+    </nav>
+  )
+}
+
 /** Where one is, what can be taken back, and the way out. */
 export function TopBar() {
   const send = useSend()
   const engine = useEngine()
   const project = useStore(projectOf)
+  const open = useStore(shotOf)
   const past = useStore(s => s.project.past.filter(p => p !== null).length)
   const future = useStore(s => s.project.future.length)
   const { saving, readOnly } = useStore(s => s.view)
   const [packing, setPacking] = useState<number | null>(null)
   if (!project) return null
-  const { size, rate, length, name } = project.shot
+  const { name } = project.shot
+  const { size, rate, length } = open ?? project.shot
   const saveFile = async () => {
     setPacking(0)
     const packed = await packProject(project, setPacking)
@@ -67,9 +110,17 @@ export function TopBar() {
       <h1>
         <ShotName name={name} />
       </h1>
-      <span className="truncate text-quiet">
-        {size.width}×{size.height} · {rateText(rate)} fps · {lengthText(length, rate)}
-      </span>
+      <Inside />
+      <Tip text="Change size, rate and length">
+        <button
+          type="button"
+          disabled={readOnly}
+          className="truncate rounded-full px-2 py-0.5 text-quiet hover:bg-card hover:text-ink"
+          onClick={() => send(dialogOpened('form'))}
+        >
+          {size.width}×{size.height} · {rateText(rate)} fps · {lengthText(length, rate)}
+        </button>
+      </Tip>
       <span
         className={`whitespace-nowrap ${saving === 'failed' ? 'text-warn' : 'text-quiet'}`}
         data-testid="saving"
@@ -94,7 +145,11 @@ export function TopBar() {
       />
       <IconButton icon={Lightbulb} label="House lights" onClick={switchLights} />
       <Menu trigger={<IconButton icon={MenuIcon} label="Commands" />}>
-        {COMMANDS.map(c => (
+        <MenuItem keys={shownKeys(commandOf('find').keys)} onSelect={() => setTimeout(() => send(findingSet(true)))}>
+          Find a command
+        </MenuItem>
+        <MenuItem onSelect={() => window.open('/guide', '_blank')}>Guide and shortcuts</MenuItem>
+        {COMMANDS.filter(c => c.id !== 'find').map(c => (
           <MenuItem
             key={c.id}
             keys={shownKeys(c.keys)}

@@ -1,19 +1,48 @@
 import { ChevronLeft, ChevronRight, ImageDown, Pause, Play, SkipBack, SkipForward } from 'lucide-react'
+import type { ReactNode } from 'react'
 import { commandOf, shownKeys } from '../../app/commands'
 import { fileName, saveBlob } from '../../app/engine/exports'
-import { keyingSet, shotOf, useSend, useStore } from '../../app/store'
+import { dialogOpened, keyingSet, snappingSet, stagedShot, useSend, useStore } from '../../app/store'
 import { counter } from '../../core/time'
 import { IconButton } from '../common/Button'
 import { sayProblem } from '../common/problem'
 import { Tip } from '../common/Tip'
 import { useEngine } from './engine-context'
+import { Meter } from './Meter'
+
+function Pill({
+  on,
+  tip,
+  keys,
+  onClick,
+  children,
+}: {
+  on?: boolean
+  tip: string
+  keys: string
+  onClick: () => void
+  children: ReactNode
+}) {
+  return (
+    <Tip text={tip} keys={keys}>
+      <button
+        type="button"
+        aria-pressed={on}
+        onClick={onClick}
+        className="rounded-full bg-card px-2.5 py-1 whitespace-nowrap text-quiet hover:bg-raised aria-pressed:text-lime"
+      >
+        {children}
+      </button>
+    </Tip>
+  )
+}
 
 /** Playing and stepping, the counter, and whether changes make keys. */
 export function Transport() {
   const send = useSend()
   const engine = useEngine()
-  const shot = useStore(shotOf)
-  const { frame, playing, keying } = useStore(s => s.view)
+  const shot = useStore(stagedShot)
+  const { frame, playing, keying, snapping, take } = useStore(s => s.view)
   if (!shot) return null
   const button = (id: string, icon: typeof Play) => {
     const { name, keys, run } = commandOf(id)
@@ -55,19 +84,37 @@ export function Transport() {
       <span className="ml-3 font-display text-lg font-semibold" data-testid="counter">
         {counter(frame, shot.rate)}
       </span>
-      <span className="ml-2 text-quiet" data-testid="frame-number">
+      <span className="ml-2 whitespace-nowrap text-quiet" data-testid="frame-number">
         frame {frame + 1} of {shot.length}
       </span>
       <span className="flex-1" />
+      <Meter />
+      <Pill
+        on={snapping}
+        tip="What is dragged meets ends, keys, marks and the playhead (hold Ctrl not to)"
+        keys={shownKeys(commandOf('snapping').keys)}
+        onClick={() => send(snappingSet(!snapping))}
+      >
+        Snap
+      </Pill>
+      {!take && (
+        <Pill
+          tip="A word at this frame"
+          keys={shownKeys(commandOf('mark').keys)}
+          onClick={() => send(dialogOpened('mark'))}
+        >
+          Marks {shot.marks.length}
+        </Pill>
+      )}
       <Tip text="Changes make keys at the playhead" keys={shownKeys(commandOf('keying').keys)}>
         <button
           type="button"
           aria-pressed={keying}
           onClick={() => send(keyingSet(!keying))}
-          className="flex items-center gap-2 rounded-full bg-card px-3 py-1 text-quiet aria-pressed:text-lime"
+          className="flex items-center gap-1.5 rounded-full bg-card px-2.5 py-1 text-quiet aria-pressed:text-lime"
         >
           <span className={`size-2 rounded-full ${keying ? 'bg-lime' : 'border border-quiet'}`} />
-          Keying {keying ? 'on' : 'off'}
+          <span className="whitespace-nowrap">Keying {keying ? 'on' : 'off'}</span>
         </button>
       </Tip>
       <IconButton icon={ImageDown} label="Save this frame as PNG" disabled={!engine} onClick={savePicture} />

@@ -1,14 +1,19 @@
 import { useEffect, useState } from 'react'
 import { Group, Panel, Separator } from 'react-resizable-panels'
 import { Link, useParams } from 'react-router'
+import { onSaying } from '../../app/commands/say'
 import { openSession, type Session } from '../../app/engine/session'
 import { shotOf, useStore } from '../../app/store'
+import { Asking } from '../ask/Asking'
 import { Ghost } from '../common/Ghost'
 import { sayProblem } from '../common/problem'
 import { Lanes } from '../lanes/Lanes'
+import { TakeLane } from '../lanes/TakeLane'
 import { DepthStack } from '../stack/DepthStack'
 import { TakesPanel } from '../takes/TakesPanel'
-import { EngineContext } from './engine-context'
+import { Clipboard } from './Clipboard'
+import { SessionContext } from './engine-context'
+import { Finder } from './Finder'
 import { Shortcuts } from './Shortcuts'
 import { Stage } from './Stage'
 import { TopBar } from './TopBar'
@@ -38,6 +43,9 @@ export function Workbench() {
   const [problem, setProblem] = useState<string | null>(null)
   const ready = useStore(s => shotOf(s) !== null)
   const readOnly = useStore(s => s.view.readOnly)
+  const take = useStore(s => s.view.take)
+
+  useEffect(() => onSaying(sayProblem), [])
 
   useEffect(() => {
     const surface = document.createElement('canvas')
@@ -65,8 +73,11 @@ export function Workbench() {
 
   if (!ready || !canvas || problem) return <Waiting problem={problem} />
   return (
-    <EngineContext value={session?.stage ?? null}>
+    <SessionContext value={session}>
       <Shortcuts />
+      <Clipboard />
+      <Finder />
+      <Asking />
       <main className="flex h-full flex-col" data-ready={session !== null}>
         <TopBar />
         {readOnly && (
@@ -94,8 +105,8 @@ export function Workbench() {
                 </Group>
               </Panel>
               <Separator className={`h-px ${seam}`} />
-              <Panel defaultSize="200px" minSize="90px" collapsible collapsedSize="0px">
-                <Lanes />
+              <Panel defaultSize="236px" minSize="90px" collapsible collapsedSize="0px">
+                {take ? <TakeLane digest={take.digest} /> : <Lanes />}
               </Panel>
             </Group>
           </Panel>
@@ -105,6 +116,6 @@ export function Workbench() {
           </Panel>
         </Group>
       </main>
-    </EngineContext>
+    </SessionContext>
   )
 }

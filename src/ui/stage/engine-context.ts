@@ -1,6 +1,9 @@
 import { createContext, useContext } from 'react'
+import type { Derived } from '../../app/engine/derived'
+import type { Session } from '../../app/engine/session'
 import type { StageEngine } from '../../app/engine/stage-engine'
 
-/** The running stage of the open shot; null until it has started. */
-export const EngineContext = createContext<StageEngine | null>(null)
-export const useEngine = (): StageEngine | null => useContext(EngineContext)
+/** What runs for the open shot; null until it has started. */
+export const SessionContext = createContext<Session | null>(null)
+export const useEngine = (): StageEngine | null => useContext(SessionContext)?.stage ?? null
+export const useDerived = (): Derived | null => useContext(SessionContext)?.derived ?? null

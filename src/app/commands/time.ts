@@ -1,0 +1,119 @@
+// Moving the playhead, and the lanes under it.
+import { keysOf } from '../../core/keys'
+import { getValue, keyedPaths } from '../../core/shot'
+import type { StageEngine } from '../engine/stage-engine'
+import { lanesZoomed, snappingSet, stagedShot, store } from '../store'
+import { type Command, inShot, layers, shot, view } from './command'
+
+const step = (by: number) => (stage: StageEngine) => stage.goTo(view().frame + by)
+
+/** Goes to the nearest of some frames before or after the playhead, if there is one. */
+function jump(frames: readonly number[], way: 1 | -1) {
+  const { frame } = view()
+  const ahead = frames.filter(f => (way > 0 ? f > frame : f < frame))
+  return ahead.length > 0 ? (way > 0 ? Math.min(...ahead) : Math.max(...ahead)) : null
+}
+
+const cuts = (): number[] => {
+  const open = shot()
+  if (!open) return []
+  const ends = open.layers.flatMap(l => [l.span.from, l.span.to])
+  return [...ends, 0, open.length - 1].filter(f => f >= 0 && f < open.length)
+}
+
+const marks = (): number[] => shot()?.marks.map(m => m.frame) ?? []
+
+const keys = (): number[] =>
+  layers().flatMap(layer => keyedPaths(layer).flatMap(path => keysOf(getValue(layer, path)!).map(k => k.frame)))
+
+const jumper = (frames: () => number[], way: 1 | -1) => (stage: StageEngine) => {
+  const to = jump(frames(), way)
+  if (to !== null) stage.goTo(to)
+}
+
+/** Zooms the lanes about the playhead; what can be seen of them is told by whoever draws them. */
+function zoomLanes(factor: number): void {
+  const staged = stagedShot(store.getState())
+  if (!staged) return
+  const { lanes, frame } = view()
+  const now = lanes ?? { perFrame: 800 / staged.length, left: 0 }
+  const perFrame = Math.min(60, now.perFrame * factor)
+  if (perFrame * staged.length <= 800) {
+    store.dispatch(lanesZoomed(null))
+    return
+  }
+  const left = frame - ((frame - now.left) * now.perFrame) / perFrame
+  store.dispatch(lanesZoomed({ perFrame, left: Math.max(0, left) }))
+}
+
+export const TIME: readonly Command[] = [
+  {
+    id: 'play',
+    name: 'Play or stop',
+    group: 'Time',
+    keys: 'space',
+    run: s => (view().playing ? s.stop() : void s.play()),
+  },
+  { id: 'forward', name: 'One frame on', group: 'Time', keys: 'right', run: step(1) },
+  { id: 'back', name: 'One frame back', group: 'Time', keys: 'left', run: step(-1) },
+  { id: 'forward-ten', name: 'Ten frames on', group: 'Time', keys: 'shift+right', run: step(10) },
+  { id: 'back-ten', name: 'Ten frames back', group: 'Time', keys: 'shift+left', run: step(-10) },
+  { id: 'start', name: 'To the first frame', group: 'Go to', keys: 'home', run: s => s.goTo(0) },
+  {
+    id: 'end',
+    name: 'To the last frame',
+    group: 'Go to',
+    keys: 'end',
+    run: s => s.goTo((stagedShot(store.getState())?.length ?? 1) - 1),
+  },
+  { id: 'next-cut', name: 'To the next cut', group: 'Go to', keys: 'pagedown', applies: inShot, run: jumper(cuts, 1) },
+  { id: 'last-cut', name: 'To the cut before', group: 'Go to', keys: 'pageup', applies: inShot, run: jumper(cuts, -1) },
+  {
+    id: 'next-key',
+    name: 'To the next key',
+    group: 'Go to',
+    keys: 'shift+pagedown',
+    applies: inShot,
+    run: jumper(keys, 1),
+  },
+  {
+    id: 'last-key',
+    name: 'To the key before',
+    group: 'Go to',
+    keys: 'shift+pageup',
+    applies: inShot,
+    run: jumper(keys, -1),
+  },
+  {
+    id: 'next-mark',
+    name: 'To the next mark',
+    group: 'Go to',
+    keys: 'alt+pagedown',
+    applies: inShot,
+    run: jumper(marks, 1),
+  },
+  {
+    id: 'last-mark',
+    name: 'To the mark before',
+    group: 'Go to',
+    keys: 'alt+pageup',
+    applies: inShot,
+    run: jumper(marks, -1),
+  },
+  { id: 'lanes-in', name: 'Lanes closer', group: 'Time', keys: 'alt+up', run: () => zoomLanes(1.6) },
+  { id: 'lanes-out', name: 'Lanes wider', group: 'Time', keys: 'alt+down', run: () => zoomLanes(1 / 1.6) },
+  {
+    id: 'lanes-whole',
+    name: 'The whole shot in the lanes',
+    group: 'Time',
+    keys: 'alt+w',
+    run: () => void store.dispatch(lanesZoomed(null)),
+  },
+  {
+    id: 'snapping',
+    name: 'Snapping on or off',
+    group: 'Time',
+    keys: 'shift+s',
+    run: () => void store.dispatch(snappingSet(!view().snapping)),
+  },
+]

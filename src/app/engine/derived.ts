@@ -1,0 +1,236 @@
+// Small frames and loudness of takes, made once in the background and kept; drawn along the lanes and in the takes panel.
+import { type Take, takeSeconds } from '../../core/shot'
+import { type Client, deriveClient, type MediaFile, proxy } from '../../workers/clients'
+import type { DeriveApi } from '../../workers/derive.worker'
+import type { StoredDerived } from '../storage/database'
+import { getDerived, saveDerived } from '../storage/projects'
+import { projectOf, store } from '../store'
+
+/** Px a small frame is high, and how many there are at most of a take. */
+const HEIGHT = 54
+const MOST = 240
+const COLUMNS = 16
+/** Frames kept between those of the sheet, for lanes that are zoomed far in. */
+const FINE = 400
+
+export interface Sheet {
+  canvas: HTMLCanvasElement
+  columns: number
+  count: number
+  /** Seconds from one frame to the next. */
+  every: number
+  width: number
+  height: number
+  /** Which frames are there. */
+  ready: boolean[]
+}
+
+/** A part of a picture to draw. */
+export interface SmallFrame {
+  source: CanvasImageSource
+  x: number
+  y: number
+  width: number
+  height: number
+}
+
+export interface Derived {
+  addFiles(files: readonly MediaFile[]): void
+  removeFile(digest: string): void
+  sheet(digest: string): Sheet | null
+  peaks(digest: string): Uint8Array | null
+  /** The small frame of a take that is nearest to a moment; `exact` asks for that very one, which comes when it can. */
+  frame(digest: string, seconds: number, exact: boolean): SmallFrame | null
+  /** Calls back when something new can be drawn, at most once a picture of the screen. */
+  subscribe(listener: () => void): () => void
+  end(): void
+}
+
+function newSheet(count: number, every: number, width: number): Sheet {
+  const canvas = document.createElement('canvas')
+  const columns = Math.min(count, COLUMNS)
+  canvas.width = columns * width
+  canvas.height = Math.ceil(count / columns) * HEIGHT
+  return { canvas, columns, count, every, width, height: HEIGHT, ready: new Array(count).fill(false) }
+}
+
+const cell = ({ columns, width, height }: Sheet, i: number) => ({
+  x: (i % columns) * width,
+  y: Math.floor(i / columns) * height,
+})
+
+export function startDerived(onProblem: (sentence: string) => void): Derived {
+  let worker: Client<DeriveApi> | null = null
+  let ended = false
+  const files = new Map<string, MediaFile>()
+  const sheets = new Map<string, Sheet>()
+  const loud = new Map<string, Uint8Array>()
+  const fine = new Map<string, ImageBitmap | null>()
+  const listeners = new Set<() => void>()
+  let queue: Promise<void> = Promise.resolve()
+  let asking = 0
+  let told = 0
+
+  const call = () => {
+    worker ??= deriveClient()
+    return worker.call
+  }
+  const tell = () => {
+    if (told) return
+    told = requestAnimationFrame(() => {
+      told = 0
+      for (const listener of listeners) listener()
+    })
+  }
+
+  async function restore(digest: string, kept: StoredDerived): Promise<void> {
+    if (kept.peaks) loud.set(digest, kept.peaks)
+    if (kept.sheet) {
+      const { picture, count, every, width } = kept.sheet
+      const sheet = newSheet(count, every, width)
+      const bitmap = await createImageBitmap(picture)
+      sheet.canvas.getContext('2d')?.drawImage(bitmap, 0, 0)
+      sheet.ready.fill(true)
+      sheets.set(digest, sheet)
+    }
+    tell()
+  }
+
+  async function makeSheet(take: Take, file: MediaFile): Promise<void> {
+    if (!take.picture) return
+    const film = take.picture.kind === 'film'
+    const seconds = film ? takeSeconds(take) : 0
+    const count = film ? Math.max(1, Math.min(MOST, Math.ceil(seconds * 2))) : 1
+    const every = film ? seconds / count : 1
+    const { size } = take.picture
+    const sheet = newSheet(count, every, Math.max(1, Math.round((HEIGHT * size.width) / size.height)))
+    sheets.set(take.digest, sheet)
+    const context = sheet.canvas.getContext('2d')
+    const times = Array.from({ length: count }, (_, i) => i * every)
+    const onFrame = (i: number, bitmap: ImageBitmap) => {
+      const { x, y } = cell(sheet, i)
+      context?.drawImage(bitmap, x, y, sheet.width, sheet.height)
+      bitmap.close()
+      sheet.ready[i] = true
+      tell()
+    }
+    await call().strip(file, times, HEIGHT, proxy(onFrame))
+  }
+
+  async function makePeaks(take: Take, file: MediaFile): Promise<void> {
+    if (!take.sound) return
+    const onPeaks = (from: number, more: Uint8Array) => {
+      const grown = new Uint8Array(from + more.length)
+      grown.set(loud.get(take.digest) ?? [])
+      grown.set(more, from)
+      loud.set(take.digest, grown)
+      tell()
+    }
+    await call().peaks(file, proxy(onPeaks))
+  }
+
+  async function keep(digest: string): Promise<void> {
+    const sheet = sheets.get(digest)
+    const picture = sheet
+      ? await new Promise<Blob | null>(resolve => sheet.canvas.toBlob(resolve, 'image/jpeg', 0.8))
+      : null
+    const told = sheet && {
+      columns: sheet.columns,
+      count: sheet.count,
+      every: sheet.every,
+      width: sheet.width,
+      height: HEIGHT,
+    }
+    await saveDerived(digest, {
+      sheet: told && picture ? { ...told, picture } : null,
+      peaks: loud.get(digest) ?? null,
+    })
+  }
+
+  async function make(file: MediaFile): Promise<void> {
+    const { digest } = file
+    const take = projectOf(store.getState())?.takes.find(t => t.digest === digest)
+    if (ended || !take || !files.has(digest)) return
+    const kept = await getDerived(digest)
+    if (kept) {
+      await restore(digest, kept)
+      return
+    }
+    await makeSheet(take, file)
+    await makePeaks(take, file)
+    if (!ended && files.has(digest)) await keep(digest)
+  }
+
+  function ask(digest: string, seconds: number, key: string): void {
+    const file = files.get(digest)
+    // Only a few at a time: what is wanted changes faster than it can be made.
+    if (!file || asking >= 3) return
+    asking++
+    fine.set(key, null)
+    if (fine.size > FINE) {
+      const oldest = fine.keys().next().value!
+      fine.get(oldest)?.close()
+      fine.delete(oldest)
+    }
+    call()
+      .frame(file, seconds, HEIGHT)
+      .then(bitmap => {
+        fine.set(key, bitmap)
+      })
+      .catch(error => console.error('A small frame could not be made:', error))
+      .finally(() => {
+        asking--
+        if (!ended) tell()
+      })
+  }
+
+  return {
+    addFiles(more) {
+      for (const file of more) {
+        if (files.has(file.digest)) continue
+        files.set(file.digest, file)
+        queue = queue
+          .then(() => make(file))
+          .catch(error => {
+            if (!ended)
+              onProblem(
+                `The small frames of “${file.name}” could not be made (${error instanceof Error ? error.message : error}).`,
+              )
+          })
+      }
+    },
+    removeFile(digest) {
+      files.delete(digest)
+      sheets.delete(digest)
+      loud.delete(digest)
+      void worker?.call.forget(digest)
+    },
+    sheet: digest => sheets.get(digest) ?? null,
+    peaks: digest => loud.get(digest) ?? null,
+    frame(digest, seconds, exact) {
+      const key = `${digest} ${seconds.toFixed(3)}`
+      if (exact) {
+        const bitmap = fine.get(key)
+        if (bitmap) return { source: bitmap, x: 0, y: 0, width: bitmap.width, height: bitmap.height }
+        if (bitmap === undefined) ask(digest, seconds, key)
+      }
+      const sheet = sheets.get(digest)
+      if (!sheet) return null
+      let i = Math.max(0, Math.min(sheet.count - 1, Math.floor(seconds / sheet.every + 0.5)))
+      while (i > 0 && !sheet.ready[i]) i--
+      if (!sheet.ready[i]) return null
+      return { source: sheet.canvas, ...cell(sheet, i), width: sheet.width, height: sheet.height }
+    },
+    subscribe(listener) {
+      listeners.add(listener)
+      return () => void listeners.delete(listener)
+    },
+    end() {
+      ended = true
+      cancelAnimationFrame(told)
+      worker?.end()
+      listeners.clear()
+      for (const bitmap of fine.values()) bitmap?.close()
+    },
+  }
+}

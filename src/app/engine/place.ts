@@ -1,0 +1,29 @@
+// Takes and parts of them -> layers of the open shot, at the playhead.
+import { type Act, actLayers, makeLayer, type Placing, type Take } from '../../core/shot'
+import { edit, layersChosen, shotOf, store, takeClosed } from '../store'
+
+/** The frame at which things are placed: the playhead of the shot, also while a take is looked at. */
+function playhead(): number {
+  const { take, frame } = store.getState().view
+  return take ? take.back : frame
+}
+
+/** Puts a take, or a part of it, nearest the lens; the shot comes back on the stage. */
+export function placeTake(take: Take, placing: Omit<Placing, 'at'> & { at?: number }): void {
+  const shot = shotOf(store.getState())
+  if (!shot) return
+  const layer = makeLayer(take, shot.size, shot.rate, { at: playhead(), ...placing })
+  store.dispatch(takeClosed())
+  store.dispatch(edit('addLayers', [layer]))
+  store.dispatch(layersChosen([layer.id]))
+}
+
+/** Puts parts of a take over each other, all starting together. */
+export function placeActs(take: Take, acts: readonly Act[]): void {
+  const shot = shotOf(store.getState())
+  if (!shot) return
+  const layers = actLayers(take, acts, shot.size, shot.rate, playhead())
+  store.dispatch(takeClosed())
+  store.dispatch(edit('addLayers', layers))
+  store.dispatch(layersChosen(layers.map(l => l.id)))
+}

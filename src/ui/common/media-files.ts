@@ -1,0 +1,2 @@
+/** What a picker offers to bring in. */
+export const MEDIA_FILES = 'video/*,audio/*,image/png,image/jpeg,image/webp,image/avif,.mkv,.mov,.flac,.opus,.ogg,.wav'

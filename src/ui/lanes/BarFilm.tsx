@@ -1,0 +1,82 @@
+import { useEffect, useRef } from 'react'
+import { type Layer, momentAt, speedOf } from '../../core/shot'
+import { peakBetween } from '../../core/sound'
+import { frameToSeconds, type Rate } from '../../core/time'
+import { useDerived } from '../stage/engine-context'
+import type { TimeScale } from './time-scale'
+
+const WAVE = 12
+
+interface Props {
+  layer: Layer
+  rate: Rate
+  scale: TimeScale
+  height: number
+}
+
+/** Frames of the take along a bar and its waveform under them, for the part of the bar that is in view. */
+export function BarFilm({ layer, rate, scale, height }: Props) {
+  const derived = useDerived()
+  const canvas = useRef<HTMLCanvasElement>(null)
+  const left = Math.max(0, scale.x(layer.span.from))
+  const right = Math.min(scale.width, scale.x(layer.span.to))
+  const width = Math.max(0, right - left)
+  useEffect(() => {
+    const surface = canvas.current
+    const digest = layer.source.kind === 'take' ? layer.source.digest : null
+    if (!surface || !derived || !digest || width < 1) return
+    const use = layer.source.kind === 'take' ? layer.source.use : 'both'
+    const draw = () => {
+      const ratio = devicePixelRatio
+      surface.width = Math.round(width * ratio)
+      surface.height = Math.round(height * ratio)
+      const c = surface.getContext('2d')
+      if (!c) return
+      c.scale(ratio, ratio)
+      const seconds = (x: number) => {
+        const frame = Math.floor(scale.frame(x + left) + 1e-6) - layer.span.from
+        return momentAt(layer.timing, Math.max(0, frame), rate).seconds
+      }
+      const peaks = use === 'picture' ? null : derived.peaks(digest)
+      const shown = use === 'sound' ? 0 : peaks ? height - WAVE : height
+      if (shown > 0) film(c, shown)
+      if (peaks) wave(c, peaks, use === 'sound' ? height : WAVE, seconds)
+    }
+    const film = (c: CanvasRenderingContext2D, shown: number) => {
+      const sheet = derived.sheet(digest)
+      const tile = Math.max(8, shown * (sheet ? sheet.width / sheet.height : 16 / 9))
+      // Zoomed in, a tile is a whole number of frames wide, so that each shows what lies under it.
+      const step = Math.max(scale.perFrame, tile)
+      const begins = scale.x(layer.span.from) - left
+      const perTile = frameToSeconds(step / scale.perFrame, rate) * Math.abs(speedOf(layer.timing))
+      const exact = sheet !== null && perTile < sheet.every * 0.9
+      for (let x = begins + Math.floor(Math.max(0, -begins) / step) * step; x < width; x += step) {
+        const frame = Math.round(scale.frame(x + left) - layer.span.from)
+        const at = Math.max(0, momentAt(layer.timing, Math.max(0, frame), rate).seconds)
+        const small = derived.frame(digest, at, exact)
+        if (small) c.drawImage(small.source, small.x, small.y, small.width, small.height, x, 0, tile, shown)
+        c.fillStyle = 'rgb(0 0 0 / 45%)'
+        c.fillRect(x, 0, 1, shown)
+      }
+    }
+    const wave = (c: CanvasRenderingContext2D, peaks: Uint8Array, tall: number, seconds: (x: number) => number) => {
+      c.fillStyle = getComputedStyle(surface).color
+      const middle = height - tall / 2
+      for (let x = 0; x < width; x += 2) {
+        const level = peakBetween(peaks, seconds(x), seconds(x + 2))
+        const half = Math.max(0.5, Math.sqrt(level) * (tall / 2 - 1))
+        c.fillRect(x, middle - half, 1.3, half * 2)
+      }
+    }
+    draw()
+    return derived.subscribe(draw)
+  }, [derived, layer.source, layer.timing, layer.span, rate, scale, height, left, width])
+  return (
+    <canvas
+      ref={canvas}
+      aria-hidden="true"
+      className="pointer-events-none absolute inset-y-0 text-ink/55"
+      style={{ left: left - scale.x(layer.span.from), width, height }}
+    />
+  )
+}

@@ -1,0 +1,76 @@
+import { Eye, EyeOff, GripVertical, Lock, LockOpen, Volume2, VolumeX } from 'lucide-react'
+import { aloneToggled, edit, layerChosen, useSend, useStore } from '../../app/store'
+import type { Layer } from '../../core/shot'
+import { IconButton } from '../common/Button'
+import { Tip } from '../common/Tip'
+import { type Drag, useDrag } from '../common/use-drag'
+import { BAR } from './Bar'
+import { HEADS } from './time-scale'
+
+interface Props {
+  layer: Layer
+  /** Carries the layer to another depth: px up or down from where it was. */
+  onCarry: (layer: string, dy: number, gesture: string) => void
+}
+
+/** Whether a layer counts, and what moves it in depth. */
+export function LaneHead({ layer, onCarry }: Props) {
+  const send = useSend()
+  const alone = useStore(s => s.view.alone.includes(layer.id))
+  const chosen = useStore(s => s.view.layer === layer.id)
+  const readOnly = useStore(s => s.view.readOnly)
+  const carry = useDrag<string>({
+    start: event => ((event.target as Element).closest('button') || readOnly ? null : layer.id),
+    move: (id, { dy, gesture }: Drag) => onCarry(id, dy, gesture),
+    end: (id, moved) => {
+      if (!moved) send(layerChosen(id))
+    },
+  })
+  const hasSound = layer.source.kind === 'group' || layer.source.use !== 'picture'
+  return (
+    <div
+      className="absolute left-0 flex cursor-grab touch-none items-center gap-0.5 pr-1.5 pl-1"
+      style={{ width: HEADS, height: BAR + 4 }}
+      data-head={layer.name}
+      title={`${layer.name}: drag to another depth`}
+      {...carry}
+    >
+      <GripVertical size={13} className={`mr-auto shrink-0 ${chosen ? 'text-lime' : 'text-quiet'}`} />
+      <IconButton
+        icon={layer.on ? Eye : EyeOff}
+        size="tiny"
+        label={layer.on ? `Hide ${layer.name}` : `Show ${layer.name}`}
+        disabled={readOnly || layer.locked}
+        onClick={() => send(edit('showLayers', [layer.id], !layer.on))}
+      />
+      {hasSound && (
+        <IconButton
+          icon={layer.sound.on ? Volume2 : VolumeX}
+          size="tiny"
+          label={layer.sound.on ? `Mute ${layer.name}` : `Let ${layer.name} sound`}
+          disabled={readOnly || layer.locked}
+          onClick={() => send(edit('soundLayers', [layer.id], !layer.sound.on))}
+        />
+      )}
+      <Tip text={alone ? `${layer.name} with the rest` : `${layer.name} alone`}>
+        <button
+          type="button"
+          aria-label={`${layer.name} alone`}
+          aria-pressed={alone}
+          onClick={() => send(aloneToggled([layer.id]))}
+          className="flex size-5 items-center justify-center rounded-full hover:bg-raised"
+        >
+          <span className={`size-2.5 rounded-full ${alone ? 'bg-lime' : 'border border-quiet'}`} />
+        </button>
+      </Tip>
+      <IconButton
+        icon={layer.locked ? Lock : LockOpen}
+        size="tiny"
+        label={layer.locked ? `Unlock ${layer.name}` : `Lock ${layer.name}`}
+        className={layer.locked ? 'text-warn' : 'text-quiet'}
+        disabled={readOnly}
+        onClick={() => send(edit('lockLayers', [layer.id], !layer.locked))}
+      />
+    </div>
+  )
+}

@@ -1,0 +1,45 @@
+import { memo } from 'react'
+import { useStore } from '../../app/store'
+import { keyedPaths, type Layer } from '../../core/shot'
+import { BAR, Bar } from './Bar'
+import { KEY_ROW, KeyRow, pathName } from './KeyRow'
+import { LaneHead } from './LaneHead'
+import { HEADS } from './time-scale'
+
+/** Px that a layer's lane is high: its bar and, opened, a row for each value that has keys. */
+export const laneHeight = (layer: Layer, open: boolean): number =>
+  BAR + 4 + (open ? keyedPaths(layer).length * KEY_ROW : 0)
+
+interface Props {
+  layer: Layer
+  top: number
+  onCarry: (layer: string, dy: number, gesture: string) => void
+}
+
+/** A layer in time: its head, its bar, and when its card is open a row for each value that has keys. */
+export const LaneRow = memo(function LaneRow({ layer, top, onCarry }: Props) {
+  const open = useStore(s => s.view.layer === layer.id)
+  const paths = open ? keyedPaths(layer) : []
+  return (
+    <li data-lane={layer.name} className="absolute inset-x-0" style={{ top, height: laneHeight(layer, open) }}>
+      <LaneHead layer={layer} onCarry={onCarry} />
+      <div className="absolute inset-y-0 right-0 overflow-x-clip" style={{ left: HEADS }}>
+        <Bar layer={layer} />
+        <div className="absolute inset-x-0" style={{ top: BAR + 4 }}>
+          {paths.map(path => (
+            <KeyRow key={JSON.stringify(path)} layer={layer} path={path} />
+          ))}
+        </div>
+      </div>
+      {paths.map((path, i) => (
+        <span
+          key={JSON.stringify(path)}
+          className="absolute left-2 truncate text-xs text-quiet"
+          style={{ top: BAR + 4 + i * KEY_ROW, width: HEADS - 12, lineHeight: `${KEY_ROW}px` }}
+        >
+          {pathName(layer, path)}
+        </span>
+      ))}
+    </li>
+  )
+})

@@ -1,0 +1,24 @@
+import { commandOf, shownKeys } from '../../app/commands'
+import { useStore } from '../../app/store'
+import { useEngine } from '../stage/engine-context'
+
+/** A button in a card that runs a command on its layer. */
+export function CommandButton({ id, children }: { id: string; children: string }) {
+  const engine = useEngine()
+  const readOnly = useStore(s => s.view.readOnly)
+  // Whether a command applies depends on much: asked anew whenever any of it changes.
+  useStore(s => s.project.present)
+  useStore(s => s.view.frame)
+  const command = commandOf(id)
+  return (
+    <button
+      type="button"
+      disabled={!engine || readOnly || command.applies?.() === false}
+      title={`${command.name} ${shownKeys(command.keys)}`.trim()}
+      className="rounded-full bg-raised px-2.5 py-0.5 text-xs"
+      onClick={() => engine && command.run(engine)}
+    >
+      {children}
+    </button>
+  )
+}

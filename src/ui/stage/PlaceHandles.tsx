@@ -1,0 +1,191 @@
+import type { KeyboardEvent } from 'react'
+import { type Camera, editIn, store, useSend } from '../../app/store'
+import { sample } from '../../core/keys'
+import { carry, type Layer, newId, type Place, type Point, type Size } from '../../core/shot'
+import type { Drag } from '../common/use-drag'
+import { Handle } from './Handle'
+import { degrees, nearAngle, radians, round } from './piece-space'
+
+interface Props {
+  layer: Layer
+  /** Of the layer's picture and of the shot. */
+  picture: Size
+  shot: Size
+  frame: number
+  camera: Camera
+  onActive: (active: boolean) => void
+  /** Lines of the shot that the layer has met, in px: shown while it is dragged. */
+  onMeeting: (lines: { x: number | null; y: number | null }) => void
+}
+
+const CORNERS = [
+  [0, 0, 'top left', 'nwse-resize'],
+  [1, 0, 'top right', 'nesw-resize'],
+  [1, 1, 'bottom right', 'nwse-resize'],
+  [0, 1, 'bottom left', 'nesw-resize'],
+] as const
+
+/** Screen px within which a layer meets a line. */
+const REACH = 7
+
+/** The lines of a side that things meet: edges, middle, thirds. */
+const linesOf = (side: number): number[] => [0, side / 3, side / 2, (side * 2) / 3, side]
+
+/** How far to move so that one of some places meets one of some lines; 0 and null where none is near. */
+function meet(places: readonly number[], lines: readonly number[], reach: number): { by: number; line: number | null } {
+  let best: { by: number; line: number | null; off: number } = { by: 0, line: null, off: reach }
+  for (const place of places) {
+    for (const line of lines) {
+      const off = Math.abs(line - place)
+      if (off < best.off) best = { by: line - place, line, off }
+    }
+  }
+  return { by: best.by, line: best.line }
+}
+
+/** A layer's frame on the stage: what moves, turns and scales it, and the point it turns about. */
+export function PlaceHandles({ layer, picture, shot, frame, camera, onActive, onMeeting }: Props) {
+  const send = useSend()
+  const place = sample(layer.place, frame)
+  const screen = (p: Point): Point => ({ x: camera.x + p.x * camera.zoom, y: camera.y + p.y * camera.zoom })
+  const at = (u: number, v: number, of: Place = place) =>
+    carry(layer, of, { x: u * picture.width, y: v * picture.height })
+  const corners = CORNERS.map(([u, v]) => screen(at(u, v)))
+  const middle = screen(place)
+  const change = (next: Place, gesture: string) => {
+    const { keying } = store.getState().view
+    send(editIn(gesture, 'setValue', layer.id, { of: 'place' }, frame, next, keying))
+  }
+  const quiet = () => onMeeting({ x: null, y: null })
+  const move = (from: Place, drag: Drag) => {
+    let next = { ...from, x: from.x + drag.dx / camera.zoom, y: from.y + drag.dy / camera.zoom }
+    if (store.getState().view.snapping && !drag.ctrl) {
+      const points = [...CORNERS.map(([u, v]) => at(u, v, next)), at(0.5, 0.5, next)]
+      const reach = REACH / camera.zoom
+      const across = meet(
+        points.map(p => p.x),
+        linesOf(shot.width),
+        reach,
+      )
+      const down = meet(
+        points.map(p => p.y),
+        linesOf(shot.height),
+        reach,
+      )
+      next = { ...next, x: next.x + across.by, y: next.y + down.by }
+      onMeeting({ x: across.line, y: down.line })
+    } else quiet()
+    change({ ...next, x: round(next.x), y: round(next.y) }, drag.gesture)
+  }
+  const reachOf = (u: number, v: number, of: Place) => {
+    const p = screen(at(u, v, of))
+    const m = screen(of)
+    return { x: p.x - m.x, y: p.y - m.y }
+  }
+  const scale = (u: number, v: number) => (from: Place, drag: Drag) => {
+    const arm = reachOf(u, v, from)
+    const length = Math.hypot(arm.x, arm.y)
+    if (length < 1) return
+    const along = ((arm.x + drag.dx) * arm.x + (arm.y + drag.dy) * arm.y) / (length * length)
+    const next = Math.max(0.001, Math.min(1000, from.scale * Math.max(0.01, along)))
+    change({ ...from, scale: Math.round(next * 10_000) / 10_000 }, drag.gesture)
+  }
+  const turn = (from: Place, drag: Drag) => {
+    const arm = { x: Math.sin(radians(from.angle)) * 60, y: -Math.cos(radians(from.angle)) * 60 }
+    let angle = nearAngle(degrees(Math.atan2(arm.x + drag.dx, -(arm.y + drag.dy))), from.angle)
+    if (drag.shift) angle = Math.round(angle / 15) * 15
+    change({ ...from, angle: round(angle) }, drag.gesture)
+  }
+  const anchor = (from: Point, drag: Drag) => {
+    const angle = radians(place.angle)
+    const dx = (drag.dx * Math.cos(angle) + drag.dy * Math.sin(angle)) / camera.zoom / place.scale
+    const dy = (drag.dy * Math.cos(angle) - drag.dx * Math.sin(angle)) / camera.zoom / place.scale
+    const next = {
+      x: round(from.x + dx * (layer.flip.across ? -1 : 1)),
+      y: round(from.y + dy * (layer.flip.down ? -1 : 1)),
+    }
+    send(editIn(drag.gesture, 'setAnchor', layer.id, next))
+  }
+  const onKeyDown = (event: KeyboardEvent) => {
+    const way = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key]
+    if (!way || event.altKey || event.ctrlKey) return
+    event.preventDefault()
+    event.stopPropagation()
+    const by = event.shiftKey ? 10 : 1
+    change(
+      { ...place, x: place.x + way[0]! * by, y: place.y + way[1]! * by },
+      event.repeat ? `nudge ${layer.id}` : newId(),
+    )
+  }
+  const above = { x: Math.sin(radians(place.angle)) * 60, y: -Math.cos(radians(place.angle)) * 60 }
+  const outline = corners.map(p => `${p.x},${p.y}`).join(' ')
+  return (
+    // biome-ignore lint/a11y/noInteractiveElementToNoninteractiveRole: the group as a whole is what arrows move
+    <g
+      data-place={layer.name}
+      tabIndex={0}
+      role="group"
+      aria-label={`Place of ${layer.name}: arrows move it`}
+      onKeyDown={onKeyDown}
+      className="pointer-events-auto outline-none"
+    >
+      <Handle<Place>
+        label="Move the layer"
+        x={0}
+        y={0}
+        form="area"
+        cursor="move"
+        start={() => place}
+        move={move}
+        onActive={active => {
+          onActive(active)
+          if (!active) quiet()
+        }}
+      >
+        <polygon points={outline} fill="transparent" stroke="#000" strokeOpacity="0.5" strokeWidth="3.5" />
+        <polygon points={outline} fill="transparent" stroke="#e9e6df" strokeWidth="1.2" />
+      </Handle>
+      <line
+        x1={middle.x}
+        y1={middle.y}
+        x2={middle.x + above.x}
+        y2={middle.y + above.y}
+        stroke="#e9e6df"
+        strokeOpacity="0.7"
+      />
+      {CORNERS.map(([u, v, name, cursor], i) => (
+        <Handle<Place>
+          key={name}
+          label={`Scale from the ${name}`}
+          x={corners[i]!.x}
+          y={corners[i]!.y}
+          form="square"
+          cursor={cursor}
+          start={() => place}
+          move={scale(u, v)}
+          onActive={onActive}
+        />
+      ))}
+      <Handle<Place>
+        label="Turn the layer"
+        x={middle.x + above.x}
+        y={middle.y + above.y}
+        form="disc"
+        cursor="grab"
+        start={() => place}
+        move={turn}
+        onActive={onActive}
+      />
+      <Handle<Point>
+        label="Move the anchor"
+        x={middle.x}
+        y={middle.y}
+        form="cross"
+        cursor="crosshair"
+        start={() => layer.anchor}
+        move={anchor}
+        onActive={onActive}
+      />
+    </g>
+  )
+}

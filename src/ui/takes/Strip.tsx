@@ -1,0 +1,46 @@
+import { useEffect, useRef } from 'react'
+import type { Take } from '../../core/shot'
+import { takeSeconds } from '../../core/shot'
+import { peakBetween } from '../../core/sound'
+import { useDerived } from '../stage/engine-context'
+
+const HEIGHT = 34
+
+/** A take at a glance: frames from its beginning to its end, or how loud it is. */
+export function Strip({ take }: { take: Take }) {
+  const derived = useDerived()
+  const canvas = useRef<HTMLCanvasElement>(null)
+  useEffect(() => {
+    const surface = canvas.current
+    if (!surface || !derived) return
+    const draw = () => {
+      const ratio = devicePixelRatio
+      const width = surface.clientWidth
+      surface.width = Math.round(width * ratio)
+      surface.height = Math.round(HEIGHT * ratio)
+      const c = surface.getContext('2d')
+      if (!c) return
+      c.scale(ratio, ratio)
+      const seconds = Number.isFinite(takeSeconds(take)) ? takeSeconds(take) : 1
+      const sheet = derived.sheet(take.digest)
+      if (sheet) {
+        const tile = (HEIGHT * sheet.width) / sheet.height
+        for (let x = 0; x < width; x += tile) {
+          const small = derived.frame(take.digest, ((x + tile / 2) / width) * seconds, false)
+          if (small) c.drawImage(small.source, small.x, small.y, small.width, small.height, x, 0, tile, HEIGHT)
+        }
+      } else if (!take.picture) {
+        const peaks = derived.peaks(take.digest)
+        c.fillStyle = getComputedStyle(surface).color
+        for (let x = 0; peaks && x < width; x += 2) {
+          const half =
+            Math.sqrt(peakBetween(peaks, (x / width) * seconds, ((x + 2) / width) * seconds)) * (HEIGHT / 2 - 2)
+          c.fillRect(x, HEIGHT / 2 - Math.max(0.5, half), 1.3, Math.max(1, half * 2))
+        }
+      }
+    }
+    draw()
+    return derived.subscribe(draw)
+  }, [derived, take])
+  return <canvas ref={canvas} aria-hidden="true" className="block w-full text-ink/60" style={{ height: HEIGHT }} />
+}
