@@ -1,7 +1,8 @@
 // Films out of the browser, decoded again outside it.
 import { join } from 'node:path'
 import { expect, type Page, test } from '@playwright/test'
-import { filmFrame, folder, mediaInfo, soundLate, terminalFrame } from './fixtures/terminal'
+import { folder } from './fixtures/files'
+import { filmFrame, mediaInfo, soundLate, terminalFrame } from './fixtures/terminal'
 import { openDemo, type Pixels, saved } from './fixtures/workbench'
 
 async function make(
@@ -42,8 +43,8 @@ test('MP4 has exactly the frames asked for, full size, with sound', async ({ pag
   const path = await make(page, { format: /MP4/, size: 'Full', first: 71, last: 100 })
   expect(path).toMatch(/Two at the counter\.mp4$/)
   const info = mediaInfo(path)
-  expect(info.size).toEqual({ width: 1280, height: 720 })
-  expect(info.seconds).toBeCloseTo(1, 3)
+  expect(info.picture.size).toEqual({ width: 1280, height: 720 })
+  expect(info.picture.seconds).toBeCloseTo(1, 3)
   expect(info.sound!.seconds).toBeGreaterThan(0.97)
   expect(Math.abs(soundLate(path, 'two-at-the-counter', 70, 30))).toBeLessThan(20)
   for (const [at, frame] of [
@@ -60,7 +61,7 @@ test('MP4 has exactly the frames asked for, full size, with sound', async ({ pag
 test('WebM is made at half size, its sound in step', async ({ page }) => {
   await openDemo(page)
   const path = await make(page, { format: /WebM/, size: 'Half', first: 1, last: 45 })
-  expect(mediaInfo(path).size).toEqual({ width: 640, height: 360 })
+  expect(mediaInfo(path).picture.size).toEqual({ width: 640, height: 360 })
   expect((await filmFrame(path, 0)).frames).toBe(45)
   expect(Math.abs(soundLate(path, 'two-at-the-counter', 0, 45))).toBeLessThan(20)
 })
@@ -73,7 +74,7 @@ test('an export is stopped at once, and editing goes on while one runs', async (
   await expect(job).toContainText(/\d+ of 184 frames.*left/)
   await page.getByRole('link', { name: 'Two at the counter' }).click()
   await page.waitForSelector('main[data-ready=true]')
-  await page.getByRole('button', { name: 'Hide Act B, right' }).click()
+  await page.locator('[data-layer="Act B, right"]').getByRole('button', { name: 'Hide Act B, right' }).click()
   await saved(page)
   await page.getByRole('link', { name: 'Export' }).click()
   await page.getByRole('button', { name: 'Stop' }).click()

@@ -4,7 +4,8 @@ import { join } from 'node:path'
 import { AxeBuilder } from '@axe-core/playwright'
 import { expect, type Page, test } from '@playwright/test'
 import { strToU8, zipSync } from 'fflate'
-import { clip, folder, ghost, terminalFrame } from './fixtures/terminal'
+import { clip, folder } from './fixtures/files'
+import { ghost, terminalFrame } from './fixtures/terminal'
 import { goTo, NAME, openDemo, ready, saved, stagePixels, type, unlike } from './fixtures/workbench'
 
 const problem = (page: Page) => page.locator('[data-sonner-toast]')
@@ -100,7 +101,11 @@ test('a new shot from two files takes its size, rate and length from the first',
 test.describe('what cannot be used is refused with a sentence, and nothing else changes', () => {
   const good = () => readFileSync(clip('clockmaker-left'))
   const takes: [string, () => Buffer | Uint8Array, RegExp][] = [
-    ['words.mp4', () => Buffer.from('these are words, not a film. '.repeat(99)), /“words\.mp4” is not a video/],
+    [
+      'words.mp4',
+      () => Buffer.from('these are words, not a film. '.repeat(99)),
+      /“words\.mp4” is nothing this program can read/,
+    ],
     ['cut.mp4', () => good().subarray(0, 900_000), /“cut\.mp4”.*(cut short|no picture)/],
     ['empty.mp4', () => Buffer.alloc(0), /“empty\.mp4” is empty/],
   ]

@@ -173,11 +173,11 @@ test('the matte is taken away and brought back, layers hidden, slid and reordere
   await settled(page)
   expect(unlike(await stagePixels(page), start)).toBe(0)
 
-  await page.getByRole('button', { name: 'Hide Act B, right' }).click()
+  await stack.getByRole('button', { name: 'Hide Act B, right' }).click()
   await settled(page)
   expect(unlike(await stagePixels(page), start)).toBeGreaterThan(100_000)
 
-  await dragBy(page, page.locator('[data-lane="Act A, left"]').getByRole('button'), 90, 0)
+  await dragBy(page, page.locator('[data-bar="Act A, left"]').getByRole('button'), 90, 0)
   await expect(stack.locator('[data-layer="Act A, left"]')).toContainText(/\d+ f late/)
 
   await dragBy(page, stack.locator('[data-layer="Act A, left"]').getByLabel(/drag to another depth/), 0, -160)

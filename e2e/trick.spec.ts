@@ -2,7 +2,8 @@
 import { readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { expect, type Page, test } from '@playwright/test'
-import { clip, filmFrame, folder } from './fixtures/terminal'
+import { clip, folder } from './fixtures/files'
+import { filmFrame } from './fixtures/terminal'
 import { dragBy, field, goTo, handle, pixelAt, ready, saved, settled, stagePixels, unlike } from './fixtures/workbench'
 
 /** Drops files from elsewhere on a part of the page. */
@@ -43,7 +44,7 @@ test('two takes dropped on the page become one man twice, and a film of him', as
   expect(pixelAt(twice, 440, 290)[0]).toBeGreaterThan(pixelAt(whole, 440, 290)[0]! + 40)
 
   // The nearer act comes half a second later: slid by its bar, then to the frame by keyboard.
-  const lane = page.locator('[data-lane="clockmaker-right"]').getByRole('button').first()
+  const lane = page.locator('[data-bar="clockmaker-right"]').getByRole('button')
   await dragBy(page, lane, 60, 0)
   await page.getByTestId('ruler').focus()
   await page.keyboard.press('Alt+ArrowRight')
@@ -51,6 +52,7 @@ test('two takes dropped on the page become one man twice, and a film of him', as
 
   // A third take comes in from beside the stage, is sent to the back, and the shot gets its name.
   await drop(page, '[aria-label=Takes]', ['empty-shop'])
+  await page.getByRole('button', { name: 'Place empty-shop.mp4 at the playhead' }).click()
   const cards = page.getByRole('region', { name: 'Depth stack' }).locator('[data-layer]')
   await expect(cards).toHaveCount(3)
   await page.locator('[data-layer="empty-shop"]').getByRole('button', { name: 'Open empty-shop' }).click()

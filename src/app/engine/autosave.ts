@@ -16,7 +16,12 @@ export function startAutosave(onProblem: (sentence: string) => void): () => Prom
 
   const save = async () => {
     const project = projectOf(store.getState())
-    if (!project || project === saved || store.getState().view.readOnly) return
+    if (!project || store.getState().view.readOnly) return
+    if (project === saved) {
+      // What was changed has been taken back before it was written.
+      store.dispatch(savingSet('saved'))
+      return
+    }
     try {
       await saveProject(project)
       saved = project

@@ -47,7 +47,11 @@ export function KeyMark({ layer, path, name, keyed, scale }: Props) {
           // By hand the row sees to it, since a mark that is dragged is made anew at each frame.
           onClick={event => event.detail === 0 && engine?.goTo(keyed.frame)}
           onKeyDown={event => {
-            if (event.key === 'Delete' || event.key === 'Backspace') drop()
+            if (event.key === 'Delete' || event.key === 'Backspace') {
+              // The same key would delete the layer.
+              event.stopPropagation()
+              drop()
+            }
             if (event.key !== 'ArrowLeft' && event.key !== 'ArrowRight') return
             event.stopPropagation()
             const to = keyed.frame + (event.key === 'ArrowRight' ? 1 : -1)

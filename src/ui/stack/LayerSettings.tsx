@@ -20,19 +20,21 @@ export function LayerSettings({ layer }: { layer: Layer }) {
   const readOnly = useStore(s => s.view.readOnly)
   return (
     <section className="border-t border-line px-3 pt-1.5 pb-2">
-      <div role="tablist" aria-label="Settings of the layer" className="flex items-center gap-3">
-        {SECTIONS.map(([id, name]) => (
-          <button
-            key={id}
-            type="button"
-            role="tab"
-            aria-selected={section === id}
-            onClick={() => send(sectionOpened(section === id ? null : id))}
-            className="border-b-2 border-transparent py-0.5 font-display text-sm text-quiet hover:text-ink aria-selected:border-lime aria-selected:text-ink"
-          >
-            {name}
-          </button>
-        ))}
+      <div className="flex items-center gap-3">
+        <div role="tablist" aria-label="Settings of the layer" className="flex items-center gap-3">
+          {SECTIONS.map(([id, name]) => (
+            <button
+              key={id}
+              type="button"
+              role="tab"
+              aria-selected={section === id}
+              onClick={() => send(sectionOpened(section === id ? null : id))}
+              className="border-b-2 border-transparent py-0.5 font-display text-sm text-quiet hover:text-ink aria-selected:border-lime aria-selected:text-ink"
+            >
+              {name}
+            </button>
+          ))}
+        </div>
         <span className="flex-1" />
         <span role="radiogroup" aria-label="Tag" className="mr-1 flex items-center gap-[3px]">
           {TAGS.map(tag => (

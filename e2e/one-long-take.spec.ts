@@ -1,0 +1,64 @@
+// Two acts out of one take, from the raw file to the film.
+import { expect, test } from '@playwright/test'
+import { filmFrame, soundLate, terminalFrame } from './fixtures/terminal'
+import {
+  begin,
+  closestTo,
+  exportAll,
+  field,
+  goTo,
+  lengthen,
+  settled,
+  stagePixels,
+  type,
+  unlike,
+} from './fixtures/workbench'
+
+test('One long take: two acts are found, kept, placed together and cut along a line', async ({ page }) => {
+  await begin(page, ['one-long-take'])
+  await page.getByRole('button', { name: 'Look at one-long-take.mp4 alone' }).click()
+  await expect(page.getByRole('region', { name: 'The take alone' })).toBeVisible()
+  for (const [from, to, name] of [
+    [192, 287, 'On the right'],
+    [0, 95, 'On the left'],
+  ] as const) {
+    await goTo(page, from)
+    await page.getByRole('button', { name: 'In here' }).click()
+    await goTo(page, to)
+    await page.getByRole('button', { name: 'Out here' }).click()
+    await page.getByRole('button', { name: 'Keep as an act' }).click()
+    await page.getByRole('textbox', { name: 'Name of the act' }).last().fill(name)
+  }
+  await page.getByRole('button', { name: 'Place all 2, starting together' }).click()
+  await expect(page.locator('[data-layer]')).toHaveCount(3)
+
+  // The whole take has done its work.
+  await page.locator('[data-layer="one-long-take"]').getByRole('button', { name: 'Open one-long-take' }).click()
+  await page.getByTestId('ruler').focus()
+  await page.keyboard.press('Delete')
+  await expect(page.locator('[data-layer]')).toHaveCount(2)
+  await lengthen(page, 96)
+
+  await page.locator('[data-layer="On the right"]').getByRole('button', { name: 'Open On the right' }).click()
+  await page.getByTestId('ruler').focus()
+  await page.keyboard.press('Shift+E')
+  for (const [label, value] of [
+    ['Across', 646],
+    ['Feather in', 16],
+    ['Feather out', 16],
+  ] as const)
+    await type(page, label, value)
+  expect(await field(page, 'Down').inputValue()).toBe('360')
+
+  for (const frame of [0, 40, 95]) {
+    await goTo(page, frame)
+    expect(unlike(await stagePixels(page), await terminalFrame('one-long-take', frame))).toBe(0)
+  }
+  await settled(page)
+  const picture = await stagePixels(page)
+  const film = await exportAll(page)
+  const last = await filmFrame(film, 95 / 30)
+  expect(last.frames).toBe(96)
+  expect(closestTo(last.pixels, picture)).toBeGreaterThan(30)
+  expect(Math.abs(soundLate(film, 'one-long-take', 0, 96))).toBeLessThan(20)
+})

@@ -1,0 +1,149 @@
+// Repeating time: a stutter, a row of copies, a loop in a frozen room; each from the raw take to the film.
+import { expect, type Page, test } from '@playwright/test'
+import { filmFrame, soundLate, terminalFrame } from './fixtures/terminal'
+import {
+  begin,
+  closestTo,
+  exportAll,
+  field,
+  goTo,
+  lengthen,
+  settled,
+  stagePixels,
+  type,
+  typeAsked,
+  unlike,
+} from './fixtures/workbench'
+
+const press = async (page: Page, keys: string) => {
+  await page.getByTestId('ruler').focus()
+  await page.keyboard.press(keys)
+}
+
+const card = (page: Page, name: string, index = 0) => page.locator(`[data-layer="${name}"]`).nth(index)
+
+async function sameAsDemo(page: Page, demo: string, frames: readonly number[]): Promise<void> {
+  for (const frame of frames) {
+    await goTo(page, frame)
+    expect(unlike(await stagePixels(page), await terminalFrame(demo, frame))).toBe(0)
+  }
+}
+
+async function filmed(page: Page, demo: string, frames: number): Promise<void> {
+  await goTo(page, frames - 1)
+  const picture = await stagePixels(page)
+  const film = await exportAll(page)
+  const last = await filmFrame(film, (frames - 1) / 30)
+  expect(last.frames).toBe(frames)
+  expect(closestTo(last.pixels, picture)).toBeGreaterThan(30)
+  expect(Math.abs(soundLate(film, demo, 0, frames))).toBeLessThan(20)
+}
+
+test('Stuck second: the bell is struck six times', async ({ page }) => {
+  await begin(page, ['counter-bell'])
+  await goTo(page, 40)
+  await press(page, 't')
+  await typeAsked(page, 'Frames to repeat', 10)
+  await typeAsked(page, 'How many times', 6)
+  await page.getByRole('button', { name: 'Stutter', exact: true }).click()
+  await expect(page.locator('[data-layer]')).toHaveCount(8)
+  await lengthen(page, 170)
+  await sameAsDemo(page, 'stuck-second', [39, 45, 67, 98, 101])
+  // Each repeat is a layer like any other.
+  await page.locator('[data-bar="counter-bell, 3"]').click({ position: { x: 14, y: 30 } })
+  await press(page, 'Alt+ArrowRight')
+  await expect(field(page, 'Begins at')).toHaveValue('61')
+  await press(page, 'Control+z')
+  await expect(field(page, 'Begins at')).toHaveValue('60')
+  await filmed(page, 'stuck-second', 170)
+})
+
+test('Seven clockmakers: one row, opened again and changed as one', async ({ page }) => {
+  await begin(page, ['walk-across'])
+  await lengthen(page, 420)
+  await press(page, 'Control+d')
+  await expect(page.locator('[data-layer]')).toHaveCount(2)
+  await card(page, 'walk-across', 1).getByRole('button', { name: 'Open walk-across' }).click()
+  await press(page, 'Home')
+  await press(page, 'Shift+F')
+  await type(page, 'Lasts', 420)
+  await card(page, 'walk-across', 0).getByRole('button', { name: 'Open walk-across' }).click()
+  for (const [keys, down, width, height, feather] of [
+    ['Shift+O', 268, 132, 156, 10],
+    ['Shift+B', 410, 206, 172, 12],
+  ] as const) {
+    await goTo(page, 0)
+    await press(page, keys)
+    for (const [label, value] of [
+      ['Feather in', 2],
+      ['Feather out', feather],
+      ['Across', -110],
+      ['Down', down],
+      ['Width', width],
+      ['Height', height],
+    ] as const)
+      await type(page, label, value)
+    await page.getByRole('button', { name: 'Set a key for across' }).click()
+    await goTo(page, 240)
+    await type(page, 'Across', 1330)
+    const name = keys === 'Shift+O' ? 'Oval' : 'Box'
+    await page.getByRole('button', { name: `Key of ${name} · frame at frame 1,` }).click({ button: 'right' })
+    await page.getByRole('menuitem', { name: 'Linear' }).click()
+  }
+  await press(page, 'r')
+  await typeAsked(page, 'Copies', 6)
+  await typeAsked(page, 'Each later by', 30)
+  await page.getByRole('button', { name: 'Keep the row' }).click()
+  await sameAsDemo(page, 'seven-clockmakers', [100, 232, 400])
+  const seven = await stagePixels(page)
+
+  await press(page, 'r')
+  await typeAsked(page, 'Copies', 2)
+  await page.getByRole('button', { name: 'Leave it' }).click()
+  await settled(page)
+  expect(unlike(await stagePixels(page), seven)).toBe(0)
+  await press(page, 'r')
+  await page.getByRole('button', { name: 'No copies' }).click()
+  await settled(page)
+  expect(unlike(await stagePixels(page), seven)).toBeGreaterThan(5000)
+  await press(page, 'Control+z')
+  await settled(page)
+  expect(unlike(await stagePixels(page), seven)).toBe(0)
+})
+
+test('The pendulum: a frozen room in which one thing goes on', async ({ page }) => {
+  await begin(page, ['pendulum'])
+  await lengthen(page, 240)
+  await press(page, 'Control+d')
+  await card(page, 'pendulum', 1).getByRole('button', { name: 'Open pendulum' }).click()
+  await goTo(page, 81)
+  await press(page, 'Shift+F')
+  // Its bar is pulled to the end of the shot, which it meets.
+  const end = (await page.locator('[data-bar="pendulum"]').nth(1).locator('[data-end=to]').boundingBox())!
+  const lanes = (await page.getByTestId('ruler').boundingBox())!
+  await page.mouse.move(end.x + 4, end.y + 20)
+  await page.mouse.down()
+  await page.mouse.move(lanes.x + lanes.width - 60, end.y + 20, { steps: 8 })
+  await page.mouse.move(lanes.x + lanes.width - 17, end.y + 20, { steps: 4 })
+  await expect(page.getByTestId('meeting')).toBeVisible()
+  await page.mouse.up()
+  await expect(field(page, 'Lasts')).toHaveValue('240')
+
+  await card(page, 'pendulum', 0).getByRole('button', { name: 'Open pendulum' }).click()
+  await press(page, 'l')
+  await typeAsked(page, 'Last frame', 45)
+  await page.getByRole('button', { name: 'Loop', exact: true }).click()
+  await expect(field(page, 'Lasts')).toHaveValue('240')
+  await press(page, 'Shift+O')
+  for (const [label, value] of [
+    ['Feather in', 10],
+    ['Feather out', 10],
+    ['Across', 790],
+    ['Down', 390],
+    ['Width', 190],
+    ['Height', 200],
+  ] as const)
+    await type(page, label, value)
+  await sameAsDemo(page, 'the-pendulum', [0, 44, 45, 100, 239])
+  await filmed(page, 'the-pendulum', 240)
+})
