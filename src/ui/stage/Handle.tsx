@@ -1,14 +1,14 @@
-import type { ReactNode } from 'react'
+import type { PointerEvent, ReactNode } from 'react'
 import { type Drag, useDrag } from '../common/use-drag'
 
 interface Props<T> {
   label: string
   x: number
   y: number
-  /** Discs turn and stretch, squares move and scale, lozenges feather, a cross is what things turn about; an area draws itself. */
-  form: 'disc' | 'square' | 'lozenge' | 'cross' | 'area'
+  /** Discs turn and stretch, squares move and scale, lozenges feather; an area draws itself. */
+  form: 'disc' | 'square' | 'lozenge' | 'area'
   cursor: string
-  start: () => T | null
+  start: (event: PointerEvent) => T | null
   move: (from: T, drag: Drag) => void
   onActive: (active: boolean) => void
   children?: ReactNode
@@ -18,15 +18,14 @@ const FORMS: Record<Props<unknown>['form'], ReactNode> = {
   disc: <circle r="4.5" />,
   square: <rect x="-4.5" y="-4.5" width="9" height="9" rx="1" />,
   lozenge: <path d="M0-5.5 5.5 0 0 5.5-5.5 0z" />,
-  cross: <path d="M-8 0H-3M3 0H8M0-8V-3M0 3V8" />,
   area: null,
 }
 
 /** Something to take hold of on the picture: the same size at every zoom, easier to hit than it looks. */
 export function Handle<T>({ label, x, y, form, cursor, start, move, onActive, children }: Props<T>) {
   const drag = useDrag<T>({
-    start: () => {
-      const from = start()
+    start: event => {
+      const from = start(event)
       if (from !== null) onActive(true)
       return from
     },

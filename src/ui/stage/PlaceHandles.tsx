@@ -129,14 +129,14 @@ export function PlaceHandles({ layer, picture, shot, frame, camera, onActive, on
       onKeyDown={onKeyDown}
       className="pointer-events-auto outline-none"
     >
-      <Handle<Place>
-        label="Move the layer"
+      <Handle<{ place: Place; anchor: Point | null }>
+        label="Move the layer; with Alt the point it turns about"
         x={0}
         y={0}
         form="area"
         cursor="move"
-        start={() => place}
-        move={move}
+        start={event => ({ place, anchor: event.altKey ? layer.anchor : null })}
+        move={(from, drag) => (from.anchor ? anchor(from.anchor, drag) : move(from.place, drag))}
         onActive={active => {
           onActive(active)
           if (!active) quiet()
@@ -146,6 +146,7 @@ export function PlaceHandles({ layer, picture, shot, frame, camera, onActive, on
         <polygon points={outline} fill="transparent" stroke="#e9e6df" strokeWidth="1.2" />
       </Handle>
       <line
+        className="pointer-events-none"
         x1={middle.x}
         y1={middle.y}
         x2={middle.x + above.x}
@@ -176,16 +177,10 @@ export function PlaceHandles({ layer, picture, shot, frame, camera, onActive, on
         move={turn}
         onActive={onActive}
       />
-      <Handle<Point>
-        label="Move the anchor"
-        x={middle.x}
-        y={middle.y}
-        form="cross"
-        cursor="crosshair"
-        start={() => layer.anchor}
-        move={anchor}
-        onActive={onActive}
-      />
+      <g transform={`translate(${middle.x} ${middle.y})`} className="pointer-events-none" fill="none">
+        <path d="M-9 0H-3M3 0H9M0-9V-3M0 3V9" stroke="#000" strokeOpacity="0.6" strokeWidth="4" />
+        <path d="M-9 0H-3M3 0H9M0-9V-3M0 3V9" stroke="#a9ecd9" strokeWidth="1.6" />
+      </g>
     </g>
   )
 }
