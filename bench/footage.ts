@@ -45,13 +45,14 @@ export async function fullHdShot(): Promise<FoundProject> {
   const oval = makePiece({ kind: 'oval', frame: { x: 620, y: 560, width: 700, height: 620, angle: 8 } })
   const feather = { inside: 18, outside: 18 }
   const span = { from: 0, to: LENGTH }
+  const middle = { x: size.width / 2, y: size.height / 2 }
+  const whole = { span, anchor: middle, place: { ...middle, scale: 1, angle: 0 } }
   const project: Project = {
     ...demo.project,
     takes: await Promise.all(
       demo.project.takes.map(async t => ({
         ...t,
-        size,
-        seconds: LENGTH / 30,
+        picture: { kind: 'film' as const, size, rate: { num: 30, den: 1 }, seconds: LENGTH / 30, varies: false },
         bytes: (await stat(paths.get(t.digest)!)).size,
       })),
     ),
@@ -60,9 +61,9 @@ export async function fullHdShot(): Promise<FoundProject> {
       size,
       length: LENGTH,
       layers: [
-        { ...right!, span, matte: [{ ...edge, feather }] },
-        { ...left!, span, matte: [{ ...oval, feather }] },
-        { ...shop!, span },
+        { ...right!, ...whole, matte: [{ ...edge, feather }] },
+        { ...left!, ...whole, matte: [{ ...oval, feather }] },
+        { ...shop!, ...whole },
       ],
     },
   }

@@ -9,6 +9,7 @@ import { type Painted, paintPlan } from '../media/paint'
 import { pngOf } from '../media/png'
 import { browserKernels } from './kernels'
 import { type MediaFile, openFiles } from './media-files'
+import { type ShotChanges, shotReceiver } from './shot-changes'
 import { browserStills } from './stills'
 
 /** What is on the stage besides the frame's number. */
@@ -41,6 +42,7 @@ const until = (moment: number): Promise<void> =>
 
 let k: Kernels
 let store: FrameStore
+const received = shotReceiver()
 let shot: Shot | null = null
 let canvas: OffscreenCanvas | null = null
 let context: OffscreenCanvasRenderingContext2D | null = null
@@ -93,8 +95,8 @@ const api = {
       { frames: store },
     ),
 
-  setShot(next: Shot): void {
-    shot = next
+  setShot(changes: ShotChanges): void {
+    shot = received(changes)
   },
 
   /** Paints a frame on the stage; null if a newer wish overtook it. */

@@ -3,7 +3,17 @@ import type { Layer, Shot } from '../../core/shot'
 import type { StageEngine } from '../engine/stage-engine'
 import { chosenIds, chosenLayer, projectOf, shotOf, store } from '../store'
 
-export type CommandGroup = 'Time' | 'Picture' | 'Layer' | 'Cut' | 'Repeat' | 'Sound' | 'Group' | 'Edit' | 'Go to'
+export type CommandGroup =
+  | 'Time'
+  | 'Picture'
+  | 'Layer'
+  | 'Cut'
+  | 'Repeat'
+  | 'Sound'
+  | 'Group'
+  | 'Edit'
+  | 'Go to'
+  | 'Take'
 
 export interface Command {
   id: string

@@ -1,8 +1,9 @@
 // Moving the playhead, and the lanes under it.
 import { keysOf } from '../../core/keys'
 import { getValue, keyedPaths } from '../../core/shot'
+import { canMark, keepAct, markIn, markOut } from '../engine/acts'
 import type { StageEngine } from '../engine/stage-engine'
-import { lanesZoomed, snappingSet, stagedShot, store } from '../store'
+import { lanesZoomed, snappingSet, stagedShot, store, takeClosed } from '../store'
 import { type Command, inShot, layers, shot, view } from './command'
 
 const step = (by: number) => (stage: StageEngine) => stage.goTo(view().frame + by)
@@ -115,5 +116,16 @@ export const TIME: readonly Command[] = [
     group: 'Time',
     keys: 'shift+s',
     run: () => void store.dispatch(snappingSet(!view().snapping)),
+  },
+  { id: 'mark-in', name: 'In here', group: 'Take', keys: 'i', applies: canMark, run: markIn },
+  { id: 'mark-out', name: 'Out here', group: 'Take', keys: 'o', applies: canMark, run: markOut },
+  { id: 'keep-act', name: 'Keep the part as an act', group: 'Take', keys: 'k', applies: canMark, run: keepAct },
+  {
+    id: 'leave-take',
+    name: 'Back to the shot',
+    group: 'Take',
+    keys: 'escape',
+    applies: () => view().take !== null,
+    run: () => void store.dispatch(takeClosed()),
   },
 ]

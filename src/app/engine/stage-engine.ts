@@ -1,6 +1,7 @@
 // The running heart of an open shot: keeps the stage's picture and sound with the document and the playhead.
 import type { Shot } from '../../core/shot'
 import { type MediaFile, proxy, renderClient, type Shown, transfer } from '../../workers/clients'
+import { shotSender } from '../../workers/shot-changes'
 import { frameShown, framesFailed, playingSet, stagedShot, store } from '../store'
 import { soundPlayer } from './sound-player'
 
@@ -34,6 +35,7 @@ export async function startStage(
   const surface = canvas.transferControlToOffscreen()
   await render.call.start(transfer(surface, [surface]), cacheBytes())
   let sent: Shot | null = null
+  const changesOf = shotSender()
   let looked = ''
   let dropped = 0
   let running = 0
@@ -104,15 +106,34 @@ export async function startStage(
     const shot = stagedShot(store.getState())
     if (!shot) return
     const changed = shot !== sent
-    if (changed) {
-      sent = shot
-      void render.call.setShot(shot)
-    }
     const look = `${view.view} ${view.layer} ${view.playing ? 'playing' : view.frame}`
     const moved = look !== looked
     looked = look
+    if (view.playing || moved) send(shot)
     if (view.playing && moved) void render.call.lookAt(looking())
-    if (!view.playing && (changed || moved)) void show(view.frame)
+    if (!view.playing && moved) void show(view.frame)
+    else if (!view.playing && changed) void showChange()
+  }
+  const send = (shot: Shot) => {
+    if (shot === sent) return
+    sent = shot
+    void render.call.setShot(changesOf(shot))
+  }
+  // While a hand drags, the document changes faster than pictures can be made: only the latest is sent on.
+  let changing = false
+  const showChange = async () => {
+    if (changing) return
+    changing = true
+    try {
+      for (;;) {
+        const shot = stagedShot(store.getState())
+        if (!shot || shot === sent || store.getState().view.playing) return
+        send(shot)
+        await show(store.getState().view.frame)
+      }
+    } finally {
+      changing = false
+    }
   }
   const unsubscribe = store.subscribe(follow)
 

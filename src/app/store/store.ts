@@ -46,8 +46,21 @@ export function shotOf(state: State): Shot | null {
   return root && (innerShot(root, state.view.into) ?? root)
 }
 
-export const chosenLayer = (state: State): Layer | null =>
-  shotOf(state)?.layers.find(l => l.id === state.view.layer) ?? null
+const indexes = new WeakMap<readonly Layer[], Map<string, Layer>>()
+
+/** A layer of the open shot by its id: quick, since every card asks for its own at every change. */
+export function layerOf(state: State, id: string | null): Layer | null {
+  const layers = shotOf(state)?.layers
+  if (!layers || id === null) return null
+  let index = indexes.get(layers)
+  if (!index) {
+    index = new Map(layers.map(l => [l.id, l]))
+    indexes.set(layers, index)
+  }
+  return index.get(id) ?? null
+}
+
+export const chosenLayer = (state: State): Layer | null => layerOf(state, state.view.layer)
 
 /** Every chosen layer's id, the one whose card is open first. */
 export const chosenIds = ({ view }: State): string[] => (view.layer ? [view.layer, ...view.others] : view.others)

@@ -1,5 +1,5 @@
 import { ContextMenu } from 'radix-ui'
-import { type ReactElement, useState } from 'react'
+import { type MouseEvent, type ReactElement, useState } from 'react'
 import { commandOf, shownKeys } from '../../app/commands'
 import { chosenIds, layerChosen, store } from '../../app/store'
 import { useEngine } from '../stage/engine-context'
@@ -7,8 +7,6 @@ import { useEngine } from '../stage/engine-context'
 interface Props {
   /** Ids of commands, `-` for a line between them. Those that do not apply now are left out. */
   commands: readonly string[]
-  /** The layer that is chosen first, if it is not among the chosen ones. */
-  layer: string
   children: ReactElement
 }
 
@@ -34,16 +32,19 @@ function Items({ commands }: { commands: readonly string[] }) {
   })
 }
 
-/** Commands about a layer, where it is pressed with the other button. */
-export function CommandMenu({ commands, layer, children }: Props) {
+/** Commands about the layer that is pressed with the other button: the one that the nearest `data-layer-id` names. */
+export function CommandMenu({ commands, children }: Props) {
   const [open, setOpen] = useState(false)
-  const opening = (next: boolean) => {
-    if (next && !chosenIds(store.getState()).includes(layer)) store.dispatch(layerChosen(layer))
-    setOpen(next)
+  const aim = (event: MouseEvent) => {
+    const layer = (event.target as Element).closest<HTMLElement>('[data-layer-id]')?.dataset.layerId
+    if (!layer) event.preventDefault()
+    else if (!chosenIds(store.getState()).includes(layer)) store.dispatch(layerChosen(layer))
   }
   return (
-    <ContextMenu.Root onOpenChange={opening}>
-      <ContextMenu.Trigger asChild>{children}</ContextMenu.Trigger>
+    <ContextMenu.Root onOpenChange={setOpen}>
+      <ContextMenu.Trigger asChild onContextMenu={aim}>
+        {children}
+      </ContextMenu.Trigger>
       <ContextMenu.Portal>
         <ContextMenu.Content className="z-40 max-h-[90vh] min-w-52 overflow-y-auto rounded-xl border border-line bg-card p-1 shadow-xl shadow-black/50">
           {open && <Items commands={commands} />}

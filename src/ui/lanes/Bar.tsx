@@ -1,7 +1,6 @@
 import { commandOf } from '../../app/commands'
 import { chosenIds, shotOf, useStore } from '../../app/store'
 import type { Layer, Timing } from '../../core/shot'
-import { CommandMenu } from '../common/CommandMenu'
 import { tagColour } from '../common/tags'
 import { useEngine } from '../stage/engine-context'
 import { BarFilm } from './BarFilm'
@@ -40,37 +39,6 @@ function Fades({ layer }: { layer: Layer }) {
   )
 }
 
-const MENU = [
-  'split',
-  'join',
-  'dissolve',
-  '-',
-  'freeze',
-  'unfreeze',
-  'hold',
-  'loop',
-  'stutter',
-  'copies',
-  'speed',
-  'backwards',
-  '-',
-  'copy',
-  'duplicate',
-  'paste',
-  '-',
-  'group',
-  'ungroup',
-  'enter-group',
-  '-',
-  'mute',
-  'detach',
-  'drop-sound',
-  '-',
-  'lock',
-  'delete',
-  'delete-close',
-]
-
 /** A layer in time, with everything a hand can take hold of. */
 export function Bar({ layer }: { layer: Layer }) {
   const { scale } = useLanes()
@@ -107,72 +75,64 @@ export function Bar({ layer }: { layer: Layer }) {
   const name = `${layer.name}, frames ${span.from + 1} to ${span.to}`
   const x = scale.x(span.from)
   return (
-    <CommandMenu commands={MENU} layer={layer.id}>
-      <div
-        className={`group absolute top-0.5 ${dimmed ? 'opacity-40' : ''}`}
-        style={{ left: x, width, height: BAR }}
-        data-bar={layer.name}
+    <div
+      className={`group absolute top-0.5 ${dimmed ? 'opacity-40' : ''}`}
+      style={{ left: x, width, height: BAR }}
+      data-bar={layer.name}
+      data-layer-id={layer.id}
+    >
+      <button
+        type="button"
+        aria-pressed={chosen}
+        aria-label={`${name}. Drag to slide, its ends to trim; with Alt to slip`}
+        className={`absolute inset-0 touch-none overflow-hidden rounded-md bg-card text-left ${layer.locked ? 'cursor-default' : 'cursor-grab'} ${
+          open ? 'outline-2 -outline-offset-1 outline-lime' : chosen ? 'outline-1 -outline-offset-1 outline-lime' : ''
+        }`}
+        {...body}
+        onDoubleClick={() => layer.source.kind === 'group' && engine && commandOf('enter-group').run(engine)}
       >
-        <button
-          type="button"
-          aria-pressed={chosen}
-          aria-label={`${name}. Drag to slide, its ends to trim; with Alt to slip`}
-          className={`absolute inset-0 touch-none overflow-hidden rounded-md bg-card text-left ${layer.locked ? 'cursor-default' : 'cursor-grab'} ${
-            open ? 'outline-2 -outline-offset-1 outline-lime' : chosen ? 'outline-1 -outline-offset-1 outline-lime' : ''
-          }`}
-          {...body}
-          onDoubleClick={() => layer.source.kind === 'group' && engine && commandOf('enter-group').run(engine)}
-        >
-          {rate && <BarFilm layer={layer} rate={rate} scale={scale} height={BAR} />}
-          <Fades layer={layer} />
-          {layer.locked && (
-            <span
-              className="absolute inset-0"
-              style={{ background: 'repeating-linear-gradient(115deg, transparent 0 9px, rgb(0 0 0 / 35%) 9px 12px)' }}
-            />
-          )}
-          <span className="absolute inset-x-0 top-0 flex h-5 items-center gap-1.5 bg-gradient-to-b from-black/75 to-transparent px-2 text-xs text-white">
-            {layer.tag !== 'none' && (
-              <span className="size-2 shrink-0 rounded-[2px]" style={{ background: tagColour(layer.tag) }} />
-            )}
-            <span className="sticky left-2 truncate font-bold" style={{ marginLeft: Math.max(0, -x) }}>
-              {layer.name}
-            </span>
-            {word && <span className="shrink-0 opacity-80">{word}</span>}
-            {layer.copies && <span className="shrink-0 opacity-80">×{layer.copies.count + 1}</span>}
-            {layer.source.kind === 'group' && <span className="shrink-0 opacity-80">group</span>}
-          </span>
-        </button>
-        {!layer.locked && (
-          <>
-            <span
-              className="absolute inset-y-0 -left-0.5 z-10 w-2 cursor-w-resize touch-none"
-              data-end="from"
-              {...from}
-            />
-            <span className="absolute inset-y-0 -right-0.5 z-10 w-2 cursor-e-resize touch-none" data-end="to" {...to} />
-            {width > 50 && (
-              <>
-                {corner('Fade in', 'left', 'top', layer.fade.in, fades.pictureIn, forget('picture', 'in'))}
-                {corner('Fade out', 'right', 'top', layer.fade.out, fades.pictureOut, forget('picture', 'out'))}
-                {hasSound && (
-                  <>
-                    {corner('Sound in', 'left', 'bottom', layer.sound.fade.in, fades.soundIn, forget('sound', 'in'))}
-                    {corner(
-                      'Sound out',
-                      'right',
-                      'bottom',
-                      layer.sound.fade.out,
-                      fades.soundOut,
-                      forget('sound', 'out'),
-                    )}
-                  </>
-                )}
-              </>
-            )}
-          </>
+        {rate && <BarFilm layer={layer} rate={rate} scale={scale} height={BAR} />}
+        <Fades layer={layer} />
+        {layer.locked && (
+          <span
+            className="absolute inset-0"
+            style={{ background: 'repeating-linear-gradient(115deg, transparent 0 9px, rgb(0 0 0 / 35%) 9px 12px)' }}
+          />
         )}
-      </div>
-    </CommandMenu>
+        <span className="absolute inset-x-0 top-0 flex h-5 items-center gap-1.5 bg-gradient-to-b from-black/75 to-transparent px-2 text-xs text-white">
+          {layer.tag !== 'none' && (
+            <span className="size-2 shrink-0 rounded-[2px]" style={{ background: tagColour(layer.tag) }} />
+          )}
+          <span className="sticky left-2 truncate font-bold" style={{ marginLeft: Math.max(0, -x) }}>
+            {layer.name}
+          </span>
+          {word && <span className="shrink-0 opacity-80">{word}</span>}
+          {layer.copies && <span className="shrink-0 opacity-80">×{layer.copies.count + 1}</span>}
+          {layer.source.kind === 'group' && <span className="shrink-0 opacity-80">group</span>}
+        </span>
+      </button>
+      {!layer.locked && (
+        <>
+          <span
+            className="absolute inset-y-0 -left-0.5 z-10 w-2 cursor-w-resize touch-none"
+            data-end="from"
+            {...from}
+          />
+          <span className="absolute inset-y-0 -right-0.5 z-10 w-2 cursor-e-resize touch-none" data-end="to" {...to} />
+          {width > 50 && (
+            <>
+              {corner('Fade in', 'left', 'top', layer.fade.in, fades.pictureIn, forget('picture', 'in'))}
+              {corner('Fade out', 'right', 'top', layer.fade.out, fades.pictureOut, forget('picture', 'out'))}
+              {hasSound && (
+                <>
+                  {corner('Sound in', 'left', 'bottom', layer.sound.fade.in, fades.soundIn, forget('sound', 'in'))}
+                  {corner('Sound out', 'right', 'bottom', layer.sound.fade.out, fades.soundOut, forget('sound', 'out'))}
+                </>
+              )}
+            </>
+          )}
+        </>
+      )}
+    </div>
   )
 }

@@ -6,6 +6,8 @@ import { useDerived } from '../stage/engine-context'
 import type { TimeScale } from './time-scale'
 
 const WAVE = 12
+/** Seen on the dark strip under the film in either light. */
+const WAVE_COLOUR = 'rgb(200 198 192 / 75%)'
 
 interface Props {
   layer: Layer
@@ -60,7 +62,7 @@ export function BarFilm({ layer, rate, scale, height }: Props) {
       }
     }
     const wave = (c: CanvasRenderingContext2D, peaks: Uint8Array, tall: number, seconds: (x: number) => number) => {
-      c.fillStyle = getComputedStyle(surface).color
+      c.fillStyle = WAVE_COLOUR
       const middle = height - tall / 2
       for (let x = 0; x < width; x += 2) {
         const level = peakBetween(peaks, seconds(x), seconds(x + 2))
@@ -75,7 +77,7 @@ export function BarFilm({ layer, rate, scale, height }: Props) {
     <canvas
       ref={canvas}
       aria-hidden="true"
-      className="pointer-events-none absolute inset-y-0 text-ink/55"
+      className="pointer-events-none absolute inset-y-0"
       style={{ left: left - scale.x(layer.span.from), width, height }}
     />
   )

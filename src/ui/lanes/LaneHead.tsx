@@ -1,8 +1,6 @@
-import { Eye, EyeOff, GripVertical, Lock, LockOpen, Volume2, VolumeX } from 'lucide-react'
+import { Eye, EyeOff, GripVertical, Lock, LockOpen, type LucideIcon, Volume2, VolumeX } from 'lucide-react'
 import { aloneToggled, edit, layerChosen, useSend, useStore } from '../../app/store'
 import type { Layer } from '../../core/shot'
-import { IconButton } from '../common/Button'
-import { Tip } from '../common/Tip'
 import { type Drag, useDrag } from '../common/use-drag'
 import { BAR } from './Bar'
 import { HEADS } from './time-scale'
@@ -11,6 +9,32 @@ interface Props {
   layer: Layer
   /** Carries the layer to another depth: px up or down from where it was. */
   onCarry: (layer: string, dy: number, gesture: string) => void
+}
+
+const TINY = 'inline-flex size-5 shrink-0 items-center justify-center rounded-full hover:bg-raised'
+
+interface SwitchProps {
+  icon: LucideIcon
+  label: string
+  tone?: string
+  disabled: boolean
+  onClick: () => void
+}
+
+/** A small round button with a plain tip: there are hundreds of them. */
+function Switch({ icon: Icon, label, tone = 'text-ink', disabled, onClick }: SwitchProps) {
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      title={label}
+      disabled={disabled}
+      onClick={onClick}
+      className={`${TINY} ${tone}`}
+    >
+      <Icon size={13} strokeWidth={1.8} />
+    </button>
+  )
 }
 
 /** Whether a layer counts, and what moves it in depth. */
@@ -36,38 +60,34 @@ export function LaneHead({ layer, onCarry }: Props) {
       {...carry}
     >
       <GripVertical size={13} className={`mr-auto shrink-0 ${chosen ? 'text-lime' : 'text-quiet'}`} />
-      <IconButton
+      <Switch
         icon={layer.on ? Eye : EyeOff}
-        size="tiny"
         label={layer.on ? `Hide ${layer.name}` : `Show ${layer.name}`}
         disabled={readOnly || layer.locked}
         onClick={() => send(edit('showLayers', [layer.id], !layer.on))}
       />
       {hasSound && (
-        <IconButton
+        <Switch
           icon={layer.sound.on ? Volume2 : VolumeX}
-          size="tiny"
           label={layer.sound.on ? `Mute ${layer.name}` : `Let ${layer.name} sound`}
           disabled={readOnly || layer.locked}
           onClick={() => send(edit('soundLayers', [layer.id], !layer.sound.on))}
         />
       )}
-      <Tip text={alone ? `${layer.name} with the rest` : `${layer.name} alone`}>
-        <button
-          type="button"
-          aria-label={`${layer.name} alone`}
-          aria-pressed={alone}
-          onClick={() => send(aloneToggled([layer.id]))}
-          className="flex size-5 items-center justify-center rounded-full hover:bg-raised"
-        >
-          <span className={`size-2.5 rounded-full ${alone ? 'bg-lime' : 'border border-quiet'}`} />
-        </button>
-      </Tip>
-      <IconButton
+      <button
+        type="button"
+        aria-label={`${layer.name} alone`}
+        title={alone ? `${layer.name} with the rest` : `${layer.name} alone`}
+        aria-pressed={alone}
+        onClick={() => send(aloneToggled([layer.id]))}
+        className={TINY}
+      >
+        <span className={`size-2.5 rounded-full ${alone ? 'bg-lime' : 'border border-quiet'}`} />
+      </button>
+      <Switch
         icon={layer.locked ? Lock : LockOpen}
-        size="tiny"
         label={layer.locked ? `Unlock ${layer.name}` : `Lock ${layer.name}`}
-        className={layer.locked ? 'text-warn' : 'text-quiet'}
+        tone={layer.locked ? 'text-warn' : 'text-quiet'}
         disabled={readOnly}
         onClick={() => send(edit('lockLayers', [layer.id], !layer.locked))}
       />

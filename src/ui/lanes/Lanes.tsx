@@ -1,8 +1,10 @@
 import { type PointerEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { placeTake } from '../../app/engine/place'
 import { editIn, layersChosen, shotOf, store, takeOf, useSend, useStore } from '../../app/store'
+import { CommandMenu } from '../common/CommandMenu'
 import { useDrag } from '../common/use-drag'
 import { useBringIn } from '../takes/use-bring-in'
+import { MENU } from './bar-menu'
 import { LaneRow, laneHeight } from './LaneRow'
 import { LanesContext } from './lanes-context'
 import { Playhead } from './Playhead'
@@ -129,22 +131,28 @@ export function Lanes() {
               <Ruler />
             </div>
           </div>
-          <ol className="relative touch-none" style={{ height: Math.max(total, seen.height - RULER - 2) }} {...boxing}>
-            {inView.map(({ layer, top }) => (
-              <LaneRow key={layer.id} layer={layer} top={top} onCarry={carry} />
-            ))}
-            {box && (
-              <span
-                className="pointer-events-none absolute z-20 border border-lime bg-lime/10"
-                style={{
-                  left: HEADS + box.left,
-                  top: box.top,
-                  width: box.right - box.left,
-                  height: box.bottom - box.top,
-                }}
-              />
-            )}
-          </ol>
+          <CommandMenu commands={MENU}>
+            <ol
+              className="relative touch-none"
+              style={{ height: Math.max(total, seen.height - RULER - 2) }}
+              {...boxing}
+            >
+              {inView.map(({ layer, top }) => (
+                <LaneRow key={layer.id} layer={layer} top={top} onCarry={carry} />
+              ))}
+              {box && (
+                <span
+                  className="pointer-events-none absolute z-20 border border-lime bg-lime/10"
+                  style={{
+                    left: HEADS + box.left,
+                    top: box.top,
+                    width: box.right - box.left,
+                    height: box.bottom - box.top,
+                  }}
+                />
+              )}
+            </ol>
+          </CommandMenu>
           {layers.length === 0 && (
             <p className="absolute top-12 text-quiet" style={{ left: HEADS + 12 }}>
               Nothing lies in this shot yet. Place a take from the left.

@@ -1,9 +1,10 @@
 import { LogIn, LogOut, Plus, X } from 'lucide-react'
 import { useMemo, useRef } from 'react'
+import { keepAct, markIn, markOut } from '../../app/engine/acts'
 import { placeActs, placeTake } from '../../app/engine/place'
 import { stagedShot, takeChanged, takeClosed, takeOf, useSend, useStore } from '../../app/store'
-import { type Act, LIMITS, newId, type Stretch, type Take } from '../../core/shot'
-import { frameToSeconds, lengthText, secondsToFrame } from '../../core/time'
+import type { Act, Stretch, Take } from '../../core/shot'
+import { lengthText, secondsToFrame } from '../../core/time'
 import { IconButton, TextButton } from '../common/Button'
 import { BarFilm } from './BarFilm'
 import { LanesContext } from './lanes-context'
@@ -64,24 +65,12 @@ export function TakeLane({ digest }: { digest: string }) {
   const host = useRef<HTMLDivElement>(null)
   const take = useStore(s => takeOf(s, digest))
   const shot = useStore(stagedShot)
-  const frame = useStore(s => s.view.frame)
   const readOnly = useStore(s => s.view.readOnly)
   const scale = useLanesZoom(host, shot?.length ?? 1)
   const shared = useMemo(() => ({ scale, showMeeting: () => {} }), [scale])
   if (!take || !shot) return null
   const [layer] = shot.layers
-  const end = frameToSeconds(shot.length, shot.rate)
-  const here = frameToSeconds(frame, shot.rate)
-  const after = frameToSeconds(frame + 1, shot.rate)
-  const mark = (marked: Stretch) => send(takeChanged({ digest, marked }))
-  const marked = take.marked
-  const setIn = () => mark({ from: here, to: marked && marked.to > here ? marked.to : end })
-  const setOut = () => mark({ from: marked && marked.from < after ? marked.from : 0, to: after })
-  const keep = () => {
-    if (!marked || take.acts.length >= LIMITS.acts) return
-    const act = { id: newId(), name: `Act ${take.acts.length + 1}`, ...marked }
-    send(takeChanged({ digest, acts: [...take.acts, act], marked: null }))
-  }
+  const { marked } = take
   const off = readOnly || take.picture?.kind === 'still'
   return (
     <LanesContext value={shared}>
@@ -108,22 +97,23 @@ export function TakeLane({ digest }: { digest: string }) {
               />
             )}
           </div>
+          <Playhead />
           <span className="absolute top-9 left-2 truncate text-xs text-quiet" style={{ width: HEADS - 16 }}>
             {take.name}
           </span>
         </div>
         <div className="flex flex-wrap items-center gap-2 overflow-y-auto px-3 py-2">
-          <TextButton disabled={off} onClick={setIn} title="I">
+          <TextButton disabled={off} onClick={markIn} title="I">
             <span className="flex items-center gap-1.5">
               <LogIn size={14} /> In here
             </span>
           </TextButton>
-          <TextButton disabled={off} onClick={setOut} title="O">
+          <TextButton disabled={off} onClick={markOut} title="O">
             <span className="flex items-center gap-1.5">
               <LogOut size={14} /> Out here
             </span>
           </TextButton>
-          <TextButton disabled={off || !marked} onClick={keep}>
+          <TextButton disabled={off || !marked} onClick={keepAct}>
             Keep as an act
           </TextButton>
           <TextButton main disabled={readOnly} onClick={() => placeTake(take, { stretch: marked })}>
@@ -142,7 +132,6 @@ export function TakeLane({ digest }: { digest: string }) {
           <span className="flex-1" />
           <TextButton onClick={() => send(takeClosed())}>Back to the shot</TextButton>
         </div>
-        <Playhead />
       </section>
     </LanesContext>
   )

@@ -10,13 +10,23 @@ import {
 import { restrictToVerticalAxis } from '@dnd-kit/modifiers'
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import { Aperture, BrickWall } from 'lucide-react'
+import { useCallback, useMemo } from 'react'
 import { edit, shotOf, useSend, useStore } from '../../app/store'
 import { LayerCard } from './LayerCard'
+
+const MODIFIERS = [restrictToVerticalAxis]
 
 /** The layers on their rail from lens to wall. */
 export function DepthStack() {
   const send = useSend()
-  const layers = useStore(s => shotOf(s)?.layers)
+  // Told anew only when the order changes: each card looks after its own layer.
+  const order = useStore(
+    s =>
+      shotOf(s)
+        ?.layers.map(l => l.id)
+        .join(' ') ?? '',
+  )
+  const ids = useMemo(() => order.split(' ').filter(Boolean), [order])
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
     useSensor(KeyboardSensor, {
@@ -24,11 +34,13 @@ export function DepthStack() {
       keyboardCodes: { start: ['Enter'], cancel: ['Escape'], end: ['Enter'] },
     }),
   )
-  if (!layers) return null
-  const onDragEnd = ({ active, over }: DragEndEvent) => {
-    const to = layers.findIndex(l => l.id === over?.id)
-    if (over && active.id !== over.id) send(edit('reorderLayer', String(active.id), to))
-  }
+  const onDragEnd = useCallback(
+    ({ active, over }: DragEndEvent) => {
+      const to = ids.indexOf(String(over?.id))
+      if (over && active.id !== over.id) send(edit('reorderLayer', String(active.id), to))
+    },
+    [ids, send],
+  )
   return (
     <section
       aria-label="Depth stack"
@@ -39,21 +51,16 @@ export function DepthStack() {
       </h2>
       <div className="relative my-2 flex-1">
         <span className="absolute inset-y-0 left-1 w-px bg-line" />
-        <DndContext
-          sensors={sensors}
-          collisionDetection={closestCenter}
-          modifiers={[restrictToVerticalAxis]}
-          onDragEnd={onDragEnd}
-        >
-          <SortableContext items={layers.map(l => l.id)} strategy={verticalListSortingStrategy}>
+        <DndContext sensors={sensors} collisionDetection={closestCenter} modifiers={MODIFIERS} onDragEnd={onDragEnd}>
+          <SortableContext items={ids} strategy={verticalListSortingStrategy}>
             <ol className="flex flex-col gap-2">
-              {layers.map(layer => (
-                <LayerCard key={layer.id} layer={layer} />
+              {ids.map(id => (
+                <LayerCard key={id} id={id} />
               ))}
             </ol>
           </SortableContext>
         </DndContext>
-        {layers.length === 0 && <p className="pl-5 text-quiet">No layers. Place a take from the left.</p>}
+        {ids.length === 0 && <p className="pl-5 text-quiet">No layers. Place a take from the left.</p>}
       </div>
       <h2 className="flex items-center gap-2 text-sm font-normal text-quiet">
         <BrickWall size={16} /> farthest

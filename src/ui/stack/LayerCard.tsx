@@ -1,7 +1,8 @@
 import { useSortable } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import { ChevronDown, ChevronRight, Eye, EyeOff } from 'lucide-react'
-import { edit, layerChosen, useSend, useStore } from '../../app/store'
+import { memo } from 'react'
+import { edit, layerChosen, layerOf, useSend, useStore } from '../../app/store'
 import type { Layer } from '../../core/shot'
 import { IconButton } from '../common/Button'
 import { LayerName } from './LayerName'
@@ -14,8 +15,13 @@ function lateness({ span }: Layer): string {
   return span.from > 0 ? `${span.from} f late` : `${-span.from} f early`
 }
 
+export const LayerCard = memo(function LayerCard({ id }: { id: string }) {
+  const layer = useStore(s => layerOf(s, id))
+  return layer ? <Card layer={layer} /> : null
+})
+
 /** A layer: what it contributes, and opened in place, everything about it. */
-export function LayerCard({ layer }: { layer: Layer }) {
+const Card = memo(function Card({ layer }: { layer: Layer }) {
   const send = useSend()
   const chosen = useStore(s => s.view.layer === layer.id)
   const readOnly = useStore(s => s.view.readOnly)
@@ -27,7 +33,7 @@ export function LayerCard({ layer }: { layer: Layer }) {
     <li
       ref={setNodeRef}
       data-layer={layer.name}
-      className="relative pl-5"
+      className={`relative pl-5 ${chosen || isDragging ? '' : 'far-from-sight'}`}
       style={{ transform: CSS.Translate.toString(transform), transition, zIndex: isDragging ? 10 : undefined }}
     >
       <span
@@ -81,4 +87,4 @@ export function LayerCard({ layer }: { layer: Layer }) {
       </div>
     </li>
   )
-}
+})

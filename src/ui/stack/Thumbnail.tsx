@@ -1,19 +1,33 @@
-import { useEffect, useRef } from 'react'
+import { type RefObject, useEffect, useRef, useState } from 'react'
 import { shotOf, useStore } from '../../app/store'
 import type { Layer } from '../../core/shot'
 import { useEngine } from '../stage/engine-context'
 
 const WIDTH = 152
 
+/** Whether something can be seen where it scrolls. */
+function useInView(of: RefObject<Element | null>): boolean {
+  const [seen, setSeen] = useState(false)
+  useEffect(() => {
+    const element = of.current
+    if (!element) return
+    const observer = new IntersectionObserver(entries => setSeen(entries.at(-1)?.isIntersecting ?? false))
+    observer.observe(element)
+    return () => observer.disconnect()
+  }, [of])
+  return seen
+}
+
 /** What a layer contributes at the playhead right now, matte applied. Waits until the playhead rests. */
 export function Thumbnail({ layer }: { layer: Layer }) {
   const engine = useEngine()
   const frame = useStore(s => s.view.frame)
   const playing = useStore(s => s.view.playing)
-  const shot = useStore(shotOf)
+  const size = useStore(s => shotOf(s)?.size)
   const canvas = useRef<HTMLCanvasElement>(null)
+  const seen = useInView(canvas)
   useEffect(() => {
-    if (!engine || playing || !shot) return
+    if (!engine || playing || !seen) return
     let wanted = true
     const timer = setTimeout(async () => {
       try {
@@ -31,8 +45,8 @@ export function Thumbnail({ layer }: { layer: Layer }) {
       wanted = false
       clearTimeout(timer)
     }
-  }, [engine, frame, playing, layer, shot])
-  const { width, height } = shot?.size ?? { width: 16, height: 9 }
+  }, [engine, frame, playing, layer, seen])
+  const { width, height } = size ?? { width: 16, height: 9 }
   return (
     <canvas
       ref={canvas}

@@ -4,6 +4,15 @@ import { COMMANDS, shownKeys } from '../../app/commands'
 import { findingSet, useSend, useStore } from '../../app/store'
 import { useEngine } from './engine-context'
 
+/** How well a command's words begin like those that were typed: every typed word has to begin one of them. */
+function matches(name: string, typed: string): number {
+  const words = name.toLowerCase().split(/[^\p{L}\p{N}]+/u)
+  const wanted = typed.toLowerCase().trim().split(/\s+/)
+  const at = wanted.map(w => words.findIndex(word => word.startsWith(w)))
+  if (at.includes(-1)) return 0
+  return 1 / (1 + Math.min(...at))
+}
+
 /** Every command by name: typed, chosen, done. Those that do not apply now stay readable. */
 export function Finder() {
   const send = useSend()
@@ -20,7 +29,7 @@ export function Finder() {
           className="fixed top-24 left-1/2 z-50 w-[480px] -translate-x-1/2 overflow-hidden rounded-2xl border border-line bg-card shadow-2xl shadow-black/60"
         >
           <Dialog.Title className="sr-only">Find a command</Dialog.Title>
-          <List label="Find a command">
+          <List label="Find a command" filter={matches}>
             <List.Input
               placeholder="What is to be done?"
               className="w-full border-b border-line bg-transparent px-4 py-3 font-display text-lg outline-none"

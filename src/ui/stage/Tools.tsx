@@ -1,4 +1,5 @@
 import { Circle, Hand, MousePointer2, RectangleHorizontal, SeparatorVertical } from 'lucide-react'
+import { memo } from 'react'
 import { commandOf, shownKeys } from '../../app/commands'
 import { chosenLayer, useStore } from '../../app/store'
 import { IconButton } from '../common/Button'
@@ -11,10 +12,10 @@ const PIECES = [
 ] as const
 
 /** What the pointer does on the picture, and the pieces that can be laid on it. */
-export function Tools({ hand, onHand }: { hand: boolean; onHand: (on: boolean) => void }) {
+export const Tools = memo(function Tools({ hand, onHand }: { hand: boolean; onHand: (on: boolean) => void }) {
   const engine = useEngine()
-  const layer = useStore(chosenLayer)
-  const readOnly = useStore(s => s.view.readOnly)
+  const layer = useStore(s => chosenLayer(s)?.name)
+  const readOnly = useStore(s => s.view.readOnly || s.view.take !== null)
   return (
     <div
       role="toolbar"
@@ -43,14 +44,14 @@ export function Tools({ hand, onHand }: { hand: boolean; onHand: (on: boolean) =
           <IconButton
             key={kind}
             icon={icon}
-            label={layer ? `${command.name} on ${layer.name}` : `${command.name}: choose a layer first`}
+            label={layer !== undefined ? `${command.name} on ${layer}` : `${command.name}: choose a layer first`}
             keys={shownKeys(command.keys)}
             size="large"
-            disabled={!layer || !engine || readOnly}
+            disabled={layer === undefined || !engine || readOnly}
             onClick={() => engine && command.run(engine)}
           />
         )
       })}
     </div>
   )
-}
+})

@@ -13,11 +13,12 @@ import {
   redo,
   rootShot,
   shotOf,
+  store,
   undo,
   useSend,
   useStore,
 } from '../../app/store'
-import { innerShot } from '../../core/shot'
+import { innerShot, type Shot } from '../../core/shot'
 import { lengthText, rateText } from '../../core/time'
 import { IconButton } from '../common/Button'
 import { Ghost } from '../common/Ghost'
@@ -81,20 +82,50 @@ function Inside() {
   )
 }
 
+/** Every command; asked whether it applies only while the menu is open. */
+function CommandItems() {
+  const send = useSend()
+  const engine = useEngine()
+  return (
+    <>
+      <MenuItem keys={shownKeys(commandOf('find').keys)} onSelect={() => setTimeout(() => send(findingSet(true)))}>
+        Find a command
+      </MenuItem>
+      <MenuItem onSelect={() => window.open('/guide', '_blank')}>Guide and shortcuts</MenuItem>
+      {COMMANDS.filter(c => c.id !== 'find').map(c => (
+        <MenuItem
+          key={c.id}
+          keys={shownKeys(c.keys)}
+          disabled={!engine || c.applies?.() === false}
+          onSelect={() => engine && c.run(engine)}
+        >
+          {c.name}
+        </MenuItem>
+      ))}
+    </>
+  )
+}
+
+const formOf = (shot: Shot | null): string =>
+  shot
+    ? `${shot.size.width}×${shot.size.height} · ${rateText(shot.rate)} fps · ${lengthText(shot.length, shot.rate)}`
+    : ''
+
 /** Where one is, what can be taken back, and the way out. */
 export function TopBar() {
   const send = useSend()
-  const engine = useEngine()
-  const project = useStore(projectOf)
-  const open = useStore(shotOf)
-  const past = useStore(s => s.project.past.filter(p => p !== null).length)
-  const future = useStore(s => s.project.future.length)
-  const { saving, readOnly } = useStore(s => s.view)
+  const id = useStore(s => projectOf(s)?.id)
+  const name = useStore(s => rootShot(s)?.name)
+  const form = useStore(s => formOf(shotOf(s)))
+  const past = useStore(s => s.project.past.some(p => p !== null))
+  const future = useStore(s => s.project.future.length > 0)
+  const saving = useStore(s => s.view.saving)
+  const readOnly = useStore(s => s.view.readOnly)
   const [packing, setPacking] = useState<number | null>(null)
-  if (!project) return null
-  const { name } = project.shot
-  const { size, rate, length } = open ?? project.shot
+  if (!id || name === undefined) return null
   const saveFile = async () => {
+    const project = projectOf(store.getState())
+    if (!project) return
     setPacking(0)
     const packed = await packProject(project, setPacking)
     setPacking(null)
@@ -118,7 +149,7 @@ export function TopBar() {
           className="truncate rounded-full px-2 py-0.5 text-quiet hover:bg-card hover:text-ink"
           onClick={() => send(dialogOpened('form'))}
         >
-          {size.width}×{size.height} · {rateText(rate)} fps · {lengthText(length, rate)}
+          {form}
         </button>
       </Tip>
       <span
@@ -129,36 +160,17 @@ export function TopBar() {
         · {readOnly ? 'read only' : SAVING[saving]}
       </span>
       <span className="flex-1" />
-      <IconButton
-        icon={Undo2}
-        label="Undo"
-        keys="Ctrl Z"
-        disabled={past === 0 || readOnly}
-        onClick={() => send(undo())}
-      />
+      <IconButton icon={Undo2} label="Undo" keys="Ctrl Z" disabled={!past || readOnly} onClick={() => send(undo())} />
       <IconButton
         icon={Redo2}
         label="Redo"
         keys="Ctrl Shift Z"
-        disabled={future === 0 || readOnly}
+        disabled={!future || readOnly}
         onClick={() => send(redo())}
       />
       <IconButton icon={Lightbulb} label="House lights" onClick={switchLights} />
       <Menu trigger={<IconButton icon={MenuIcon} label="Commands" />}>
-        <MenuItem keys={shownKeys(commandOf('find').keys)} onSelect={() => setTimeout(() => send(findingSet(true)))}>
-          Find a command
-        </MenuItem>
-        <MenuItem onSelect={() => window.open('/guide', '_blank')}>Guide and shortcuts</MenuItem>
-        {COMMANDS.filter(c => c.id !== 'find').map(c => (
-          <MenuItem
-            key={c.id}
-            keys={shownKeys(c.keys)}
-            disabled={!engine || c.applies?.() === false}
-            onSelect={() => engine && c.run(engine)}
-          >
-            {c.name}
-          </MenuItem>
-        ))}
+        <CommandItems />
       </Menu>
       <button
         type="button"
@@ -168,7 +180,7 @@ export function TopBar() {
       >
         {packing === null ? 'Save as file' : `Packing ${Math.round(packing * 100)}%`}
       </button>
-      <Link to={`/shot/${project.id}/export`} className="rounded-full bg-lime px-4 py-1.5 font-bold text-on-lime">
+      <Link to={`/shot/${id}/export`} className="rounded-full bg-lime px-4 py-1.5 font-bold text-on-lime">
         Export
       </Link>
     </header>

@@ -41,9 +41,16 @@ function Pill({
 export function Transport() {
   const send = useSend()
   const engine = useEngine()
-  const shot = useStore(stagedShot)
-  const { frame, playing, keying, snapping, take } = useStore(s => s.view)
-  if (!shot) return null
+  const name = useStore(s => stagedShot(s)?.name)
+  const rate = useStore(s => stagedShot(s)?.rate)
+  const length = useStore(s => stagedShot(s)?.length)
+  const marks = useStore(s => stagedShot(s)?.marks.length)
+  const frame = useStore(s => s.view.frame)
+  const playing = useStore(s => s.view.playing)
+  const keying = useStore(s => s.view.keying)
+  const snapping = useStore(s => s.view.snapping)
+  const take = useStore(s => s.view.take)
+  if (!rate || name === undefined) return null
   const button = (id: string, icon: typeof Play) => {
     const { name, keys, run } = commandOf(id)
     return (
@@ -59,7 +66,7 @@ export function Transport() {
   const savePicture = async () => {
     try {
       const png = await engine?.png(frame)
-      if (png) saveBlob(png, `${fileName(shot.name)} ${String(frame).padStart(6, '0')}.png`)
+      if (png) saveBlob(png, `${fileName(name)} ${String(frame).padStart(6, '0')}.png`)
     } catch (error) {
       sayProblem(`The frame cannot be saved: ${error instanceof Error ? error.message : String(error)}`)
     }
@@ -82,10 +89,10 @@ export function Transport() {
       {button('forward', ChevronRight)}
       {button('end', SkipForward)}
       <span className="ml-3 font-display text-lg font-semibold" data-testid="counter">
-        {counter(frame, shot.rate)}
+        {counter(frame, rate)}
       </span>
       <span className="ml-2 whitespace-nowrap text-quiet" data-testid="frame-number">
-        frame {frame + 1} of {shot.length}
+        frame {frame + 1} of {length}
       </span>
       <span className="flex-1" />
       <Meter />
@@ -103,7 +110,7 @@ export function Transport() {
           keys={shownKeys(commandOf('mark').keys)}
           onClick={() => send(dialogOpened('mark'))}
         >
-          Marks {shot.marks.length}
+          Marks {marks}
         </Pill>
       )}
       <Tip text="Changes make keys at the playhead" keys={shownKeys(commandOf('keying').keys)}>

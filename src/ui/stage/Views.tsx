@@ -1,3 +1,4 @@
+import { memo } from 'react'
 import { type Camera, cameraMoved, useSend, useStore, viewChosen } from '../../app/store'
 import { VIEWS, type View } from '../../core/plan'
 import type { Size } from '../../core/shot'
@@ -14,8 +15,17 @@ const NAMES: Record<View, [name: string, tip: string]> = {
 
 const pill = 'rounded-full px-2.5 py-1 whitespace-nowrap hover:bg-raised aria-pressed:bg-raised aria-pressed:text-ink'
 
+interface Props {
+  camera: Camera
+  well: Size
+}
+
+/** The camera is made anew at each change of the shot: what counts is where it stands. */
+const sameView = (a: Props, b: Props): boolean =>
+  a.well === b.well && a.camera.zoom === b.camera.zoom && a.camera.x === b.camera.x && a.camera.y === b.camera.y
+
 /** Ways of looking, and how large. */
-export function Views({ camera, well }: { camera: Camera; well: Size }) {
+export const Views = memo(function Views({ camera, well }: Props) {
   const send = useSend()
   const view = useStore(s => s.view.view)
   const fits = useStore(s => s.view.camera === null)
@@ -49,4 +59,4 @@ export function Views({ camera, well }: { camera: Camera; well: Size }) {
       </button>
     </div>
   )
-}
+}, sameView)

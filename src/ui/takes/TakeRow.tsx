@@ -1,9 +1,9 @@
 import { FileSearch, Plus, Trash2 } from 'lucide-react'
-import { type ReactElement, useContext, useRef } from 'react'
+import { memo, type ReactElement, useContext, useRef } from 'react'
 import { findAgain } from '../../app/engine/bring-takes'
 import { placeTake } from '../../app/engine/place'
 import { rootShot, takeClosed, takeOpened, takeRemoved, useSend, useStore } from '../../app/store'
-import { type Take, takeSeconds, takeUses } from '../../core/shot'
+import { type Shot, type Take, takeSeconds, takeUses } from '../../core/shot'
 import { fps, framesIn, lengthText, rateText } from '../../core/time'
 import { IconButton } from '../common/Button'
 import { Confirm } from '../common/Confirm'
@@ -44,17 +44,25 @@ function PlaceButton({ take, disabled }: { take: Take; disabled: boolean }) {
   )
 }
 
+/** The layers that use a take, a line each. */
+const usesOf = (root: Shot | null, digest: string): string =>
+  root
+    ? takeUses(root, digest)
+        .map(u => [...u.inside, u.layer.name].join(' › '))
+        .join('\n')
+    : ''
+
 /** A take: what it shows, where it is used, and what can be done with it. */
-export function TakeRow({ take }: { take: Take }) {
+export const TakeRow = memo(function TakeRow({ take }: { take: Take }) {
   const send = useSend()
   const session = useContext(SessionContext)
-  const root = useStore(rootShot)
+  // As text, so that a row is made anew only when its uses are others.
+  const told = useStore(s => usesOf(rootShot(s), take.digest))
   const readOnly = useStore(s => s.view.readOnly)
   const missing = useStore(s => s.view.missing.includes(take.digest))
   const open = useStore(s => s.view.take?.digest === take.digest)
   const finder = useRef<HTMLInputElement>(null)
-  const uses = root ? takeUses(root, take.digest) : []
-  const names = uses.map(u => [...u.inside, u.layer.name].join(' › '))
+  const names = told === '' ? [] : told.split('\n')
   const remove = () => {
     if (open) send(takeClosed())
     send(takeRemoved(take.digest))
@@ -65,7 +73,7 @@ export function TakeRow({ take }: { take: Take }) {
       size="small"
       label={`Remove ${take.name}`}
       disabled={readOnly}
-      {...(uses.length === 0 && { onClick: remove })}
+      {...(names.length === 0 && { onClick: remove })}
     />
   )
   return (
@@ -103,7 +111,7 @@ export function TakeRow({ take }: { take: Take }) {
               onClick={() => finder.current?.click()}
             />
           )}
-          {uses.length === 0 ? (
+          {names.length === 0 ? (
             bin
           ) : (
             <Confirm
@@ -132,4 +140,4 @@ export function TakeRow({ take }: { take: Take }) {
       />
     </li>
   )
-}
+})
