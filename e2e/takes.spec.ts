@@ -124,6 +124,17 @@ test('a take whose file is gone is pointed at again', async ({ page }) => {
   await expect.poll(async () => unlike(await stagePixels(page), shown)).toBe(0)
 })
 
+test('a take that is removed while it plays leaves the rest playing', async ({ page }) => {
+  await begin(page, ['empty-shop', 'clockmaker-left'])
+  await press(page, 'Space')
+  await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible()
+  await take(page, 'clockmaker-left.mp4').getByRole('button', { name: 'Remove clockmaker-left.mp4' }).click()
+  await page.getByRole('button', { name: 'Remove', exact: true }).click()
+  await expect(page.locator('[data-layer]')).toHaveCount(1)
+  await expect(page.getByTestId('frame-number')).toHaveText('frame 180 of 180', { timeout: 30_000 })
+  await expect(problem(page)).toHaveCount(0)
+})
+
 test('a layer is moved, scaled, turned, flipped and blended on the stage, meets the middle, and comes back', async ({
   page,
 }) => {

@@ -55,7 +55,6 @@ test('two takes dropped on the page become one man twice, and a film of him', as
   await page.getByRole('button', { name: 'Place empty-shop.mp4 at the playhead' }).click()
   const cards = page.getByRole('region', { name: 'Depth stack' }).locator('[data-layer]')
   await expect(cards).toHaveCount(3)
-  await page.locator('[data-layer="empty-shop"]').getByRole('button', { name: 'Open empty-shop' }).click()
   await page.getByTestId('ruler').focus()
   await page.keyboard.press('Shift+ArrowDown')
   await page.keyboard.press('Shift+ArrowDown')

@@ -11,6 +11,9 @@ const cacheBytes = (): number => {
   return Math.min(768, Math.max(192, gigabytes * 128)) * 2 ** 20
 }
 
+/** Milliseconds left free between two pictures of a document that goes on changing. */
+const BREATH = 40
+
 export interface StageEngine {
   addFiles(files: MediaFile[]): Promise<{ digest: string; reason: string }[]>
   /** Goes to a frame and stops there. */
@@ -130,6 +133,8 @@ export async function startStage(
         if (!shot || shot === sent || store.getState().view.playing) return
         send(shot)
         await show(store.getState().view.frame)
+        // The hand and the screen come before the picture, which may take as long as they do.
+        await new Promise(resolve => setTimeout(resolve, BREATH))
       }
     } finally {
       changing = false

@@ -1,6 +1,20 @@
+import fc from 'fast-check'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { testProject, testTake } from '../../testing/documents'
-import { edit, editIn, opened, projectOf, redo, shotOf, store, takesAdded, undo, viewReset } from '.'
+import {
+  edit,
+  editIn,
+  groupEntered,
+  opened,
+  projectOf,
+  redo,
+  shotOf,
+  store,
+  takeChanged,
+  takesAdded,
+  undo,
+  viewReset,
+} from '.'
 
 const project = testProject()
 const name = () => shotOf(store.getState())?.name
@@ -33,6 +47,53 @@ describe('history', () => {
       store.dispatch(redo())
       expect(projectOf(store.getState())).toEqual(seen[i])
     }
+  })
+
+  it('gives the same document after any sequence of edits and as many undos, and again after as many redos', () => {
+    const takes = project.takes
+    const id = fc.constantFrom('layer-0', 'layer-1')
+    const n = fc.integer({ min: -20, max: 130 })
+    const action = fc.oneof(
+      fc.tuple(id, n).map(([layer, from]) => edit('slideLayers', [{ layer, from }])),
+      fc.tuple(id, n).map(([layer, frame]) => edit('trimLayers', 'from', [{ layer, frame }], takes)),
+      fc.tuple(id, n).map(([layer, frame]) => edit('splitLayers', [layer], frame)),
+      fc.tuple(id, n).map(([layer, by]) => edit('slipLayer', layer, by, takes)),
+      fc.tuple(id, n).map(([layer, v]) => edit('setSpeed', layer, v / 40, takes)),
+      fc.tuple(id, n).map(([layer, frame]) => edit('holdLayer', layer, frame, 5, true)),
+      fc.tuple(id, n).map(([layer, frame]) => edit('stutterLayer', layer, frame, 3, 2, 0)),
+      fc.tuple(id, n).map(([layer, v]) => edit('setValue', layer, { of: 'opacity' }, v, 0.4, true)),
+      id.map(layer => edit('groupLayers', [layer], 'G')),
+      id.map(layer => edit('removeLayers', [layer], true)),
+      n.map(frame => edit('putMark', frame, 'x')),
+      n.map(v => takeChanged({ digest: takes[0]!.digest, marked: { from: 0, to: Math.abs(v) + 1 } })),
+    )
+    fc.assert(
+      fc.property(fc.array(action, { maxLength: 15 }), actions => {
+        store.dispatch(opened(project))
+        for (const one of actions) store.dispatch(one)
+        const done = projectOf(store.getState())
+        const steps = past()
+        for (let i = 0; i < steps; i++) store.dispatch(undo())
+        expect(projectOf(store.getState())).toEqual(project)
+        for (let i = 0; i < steps; i++) store.dispatch(redo())
+        expect(projectOf(store.getState())).toEqual(done)
+      }),
+    )
+  })
+
+  it('reaches into an open group, and out of one that is taken back', () => {
+    store.dispatch(edit('groupLayers', ['layer-0'], 'G', 'group'))
+    store.dispatch(groupEntered({ into: ['group'], frame: 0, layer: null }))
+    store.dispatch(edit('renameLayer', 'layer-0', 'inside'))
+    expect(shotOf(store.getState())?.layers[0]?.name).toBe('inside')
+    store.dispatch(undo())
+    expect(shotOf(store.getState())?.layers[0]?.name).not.toBe('inside')
+    store.dispatch(undo())
+    // The group is undone: what is open is the shot itself again.
+    expect(shotOf(store.getState())?.layers.map(l => l.id)).toEqual(['layer-0', 'layer-1'])
+    expect(store.getState().view.into).toEqual([])
+    store.dispatch(edit('renameLayer', 'layer-0', 'outside'))
+    expect(projectOf(store.getState())?.shot.layers[0]?.name).toBe('outside')
   })
 
   it('holds a drag as one step', () => {

@@ -5,7 +5,7 @@ import { ActionCreators } from 'redux-undo'
 import { aloneShot, innerShot, type Layer, type Project, type Shot, type Take, takeShot } from '../../core/shot'
 import { jobsReducer } from './jobs'
 import { changesProject, HISTORY, isEdit, projectReducer } from './project'
-import { viewReducer } from './view'
+import { groupEntered, viewReducer } from './view'
 
 /** In a project that another tab holds, nothing changes. */
 const guard: Middleware = api => next => action => {
@@ -22,9 +22,21 @@ const aim: Middleware = api => next => action => {
   return next({ ...action, payload: { ...action.payload, into } })
 }
 
+/** Who is inside a group that is taken back finds himself in the shot again. */
+const leave: Middleware = api => next => action => {
+  const result = next(action)
+  const state = api.getState() as State
+  const root = rootShot(state)
+  const { into, frame } = state.view
+  if (into.length > 0 && root && !innerShot(root, into)) {
+    api.dispatch(groupEntered({ into: [], frame: Math.min(frame, root.length - 1), layer: null }))
+  }
+  return result
+}
+
 export const store = configureStore({
   reducer: { project: projectReducer, view: viewReducer, jobs: jobsReducer },
-  middleware: defaults => defaults({ serializableCheck: false, immutableCheck: false }).concat(guard, aim),
+  middleware: defaults => defaults({ serializableCheck: false, immutableCheck: false }).concat(guard, aim, leave),
 })
 
 export type State = ReturnType<typeof store.getState>

@@ -1,6 +1,7 @@
 export { carry } from './carry'
 export type { Checked } from './checked'
 export { checkLayers, writeLayers } from './clipboard'
+export { clone } from './clone'
 export * as edits from './edits'
 export * from './inner'
 export { LIMITS } from './limits'

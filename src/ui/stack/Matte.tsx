@@ -1,4 +1,5 @@
 import { Circle, Plus, RectangleHorizontal, SeparatorVertical } from 'lucide-react'
+import { memo } from 'react'
 import { commandOf, shownKeys } from '../../app/commands'
 import { edit, useSend, useStore } from '../../app/store'
 import { type Layer, SHAPE_NAMES } from '../../core/shot'
@@ -14,8 +15,12 @@ const PIECES = [
   ['oval', Circle],
 ] as const
 
+/** A layer changes with every frame of a drag; its matte as a rule does not. */
+const sameMatte = ({ layer: a }: { layer: Layer }, { layer: b }: { layer: Layer }): boolean =>
+  a.id === b.id && a.matte === b.matte && a.matteOn === b.matteOn && a.locked === b.locked && a.source === b.source
+
 /** The pieces of a layer's matte, and whether it is used. */
-export function Matte({ layer }: { layer: Layer }) {
+export const Matte = memo(function Matte({ layer }: { layer: Layer }) {
   const send = useSend()
   const engine = useEngine()
   const readOnly = useStore(s => s.view.readOnly)
@@ -53,4 +58,4 @@ export function Matte({ layer }: { layer: Layer }) {
       )}
     </section>
   )
-}
+}, sameMatte)
