@@ -194,4 +194,7 @@ test('every page is free of what keeps people out', async ({ page }) => {
   await page.getByRole('link', { name: 'Export' }).click()
   await expect(page.getByRole('button', { name: 'Make the file' })).toBeVisible()
   await check()
+  await page.goto('/guide')
+  await expect(page.getByRole('region', { name: 'Shortcuts' })).toBeVisible()
+  await check()
 })

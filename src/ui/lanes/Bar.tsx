@@ -85,7 +85,7 @@ export function Bar({ layer }: { layer: Layer }) {
         type="button"
         aria-pressed={chosen}
         aria-label={`${name}. Drag to slide, its ends to trim; with Alt to slip`}
-        className={`absolute inset-0 touch-none overflow-hidden rounded-md bg-card text-left ${layer.locked ? 'cursor-default' : 'cursor-grab'} ${
+        className={`absolute inset-0 touch-none overflow-hidden rounded-md bg-[#202020] text-left ${layer.locked ? 'cursor-default' : 'cursor-grab'} ${
           open ? 'outline-2 -outline-offset-1 outline-lime' : chosen ? 'outline-1 -outline-offset-1 outline-lime' : ''
         }`}
         {...body}

@@ -2,7 +2,7 @@ import { useSortable } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import { ChevronDown, ChevronRight, Eye, EyeOff } from 'lucide-react'
 import { memo } from 'react'
-import { edit, layerChosen, layerOf, useSend, useStore } from '../../app/store'
+import { edit, layerChosen, layerOf, layerToggled, useSend, useStore } from '../../app/store'
 import type { Layer } from '../../core/shot'
 import { IconButton } from '../common/Button'
 import { LayerName } from './LayerName'
@@ -24,6 +24,7 @@ export const LayerCard = memo(function LayerCard({ id }: { id: string }) {
 const Card = memo(function Card({ layer }: { layer: Layer }) {
   const send = useSend()
   const chosen = useStore(s => s.view.layer === layer.id)
+  const among = useStore(s => s.view.others.includes(layer.id))
   const readOnly = useStore(s => s.view.readOnly)
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
     id: layer.id,
@@ -37,7 +38,7 @@ const Card = memo(function Card({ layer }: { layer: Layer }) {
       style={{ transform: CSS.Translate.toString(transform), transition, zIndex: isDragging ? 10 : undefined }}
     >
       <span
-        className={`absolute top-[26px] left-0 size-[9px] rounded-full ${chosen ? 'bg-lime' : 'border border-quiet bg-panel'}`}
+        className={`absolute top-[26px] left-0 size-[9px] rounded-full ${chosen ? 'bg-lime' : among ? 'border-2 border-lime bg-panel' : 'border border-quiet bg-panel'}`}
       />
       <div
         className={`rounded-xl bg-card ${chosen ? 'outline-2 outline-lime/60' : ''} ${isDragging ? 'shadow-2xl shadow-black' : ''}`}
@@ -53,7 +54,7 @@ const Card = memo(function Card({ layer }: { layer: Layer }) {
             {...listeners}
             aria-label={`${layer.name}: choose, or drag to another depth`}
             className="flex min-w-0 flex-1 cursor-grab touch-none items-center gap-2 rounded-lg"
-            onClick={() => send(layerChosen(layer.id))}
+            onClick={event => send(event.ctrlKey || event.metaKey ? layerToggled(layer.id) : layerChosen(layer.id))}
           >
             <Thumbnail layer={layer} />
             <div className="min-w-0 flex-1">

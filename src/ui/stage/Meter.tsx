@@ -26,8 +26,6 @@ export function Meter() {
       levels.forEach((level, i) => {
         held[i] = Math.max(level, held[i]! * 0.94)
         if (level >= 0.999) clipped = true
-        c.fillStyle = style.getPropertyValue('--line')
-        c.fillRect(0, i * 8 + 1, width, 5)
         c.fillStyle = style.color
         c.fillRect(0, i * 8 + 1, width * share(level), 5)
         c.fillRect(Math.round(width * share(held[i]!)) - 1, i * 8 + 1, held[i]! > 0.003 ? 2 : 0, 5)
@@ -42,15 +40,19 @@ export function Meter() {
     return () => cancelAnimationFrame(running)
   }, [engine, playing])
   return (
-    <canvas
-      ref={canvas}
-      width={60}
-      height={16}
-      className="text-ghost"
-      role="img"
-      aria-label="How loud the mix is, left and right"
-      title="How loud the mix is: left above, right below, from −48 dB to full"
-      data-testid="meter"
-    />
+    <span className="relative h-4 w-[60px] shrink-0">
+      <span className="absolute inset-x-0 top-px h-[5px] bg-line" />
+      <span className="absolute inset-x-0 top-[9px] h-[5px] bg-line" />
+      <canvas
+        ref={canvas}
+        width={60}
+        height={16}
+        className="absolute inset-0 text-ghost"
+        role="img"
+        aria-label="How loud the mix is, left and right"
+        title="How loud the mix is: left above, right below, from −48 dB to full"
+        data-testid="meter"
+      />
+    </span>
   )
 }

@@ -50,6 +50,33 @@ describe('a piece on the screen', () => {
     expect(pinned.toScreen(4, 1)).toEqual({ x: 17, y: 10 })
   })
 
+  it('goes to the screen and back the same way, however its layer is turned, mirrored and enlarged', () => {
+    const any = fc.record({
+      angle: fc.integer({ min: -400, max: 400 }),
+      scale: fc.constantFrom(0.3, 1, 4),
+      across: fc.boolean(),
+      down: fc.boolean(),
+      dx: fc.integer({ min: -200, max: 200 }),
+      dy: fc.integer({ min: -200, max: 200 }),
+    })
+    fc.assert(
+      fc.property(any, ({ angle, scale, across, down, dx, dy }) => {
+        const turned = testLayer(0, { place: { x: 30, y: 10, scale, angle }, flip: { across, down } })
+        const space = pieceSpace(turned, piece, 0, camera)
+        const from = space.toScreen(4, 9)
+        const by = space.back(dx, dy)
+        const to = space.toScreen(4 + by.x, 9 + by.y)
+        expect(to.x - from.x).toBeCloseTo(dx, 5)
+        expect(to.y - from.y).toBeCloseTo(dy, 5)
+        const way = space.way(3, 4)
+        const end = space.toScreen(7, 13)
+        expect(end.x - from.x).toBeCloseTo(way.x * space.scale, 5)
+        expect(end.y - from.y).toBeCloseTo(way.y * space.scale, 5)
+        expect(Math.hypot(way.x, way.y)).toBeCloseTo(5, 9)
+      }),
+    )
+  })
+
   it('turns without jumping a whole circle', () => {
     expect(nearAngle(-179, 178)).toBe(181)
     expect(nearAngle(350, 0)).toBe(-10)
