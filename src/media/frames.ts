@@ -61,10 +61,10 @@ export function frameStore(k: Kernels, limit: number): FrameStore {
   const lookUp = (digest: string, t: number): Held | undefined =>
     held.find(h => h.digest === digest && t >= h.from - EARLY && t < h.to - EARLY)
 
-  function evict(bytes: number): void {
+  function evict(bytes: number, spared: Held | null = null): void {
     for (let i = 0; i < held.length && used + bytes > limit; ) {
       const h = held[i]!
-      if (h.pins > 0) {
+      if (h.pins > 0 || h === spared) {
         i++
         continue
       }
@@ -94,6 +94,8 @@ export function frameStore(k: Kernels, limit: number): FrameStore {
     }
     held.push(h)
     used += bytes
+    // Another take may have been decoded meanwhile.
+    evict(0, h)
     return h
   }
 
