@@ -9,6 +9,7 @@ import {
   field,
   goTo,
   handle,
+  loseNearestTake,
   openDemo,
   ready,
   saved,
@@ -97,31 +98,33 @@ test('many files come in at once: films, a still, sound; what cannot be read is 
 
 test('a take whose file is gone is pointed at again', async ({ page }) => {
   await begin(page, ['clockmaker-left', 'empty-shop'])
-  await saved(page)
   const shown = await stagePixels(page)
-  const id = new URL(page.url()).pathname.split('/').at(-1)!
-  await page.goto('/')
-  await page.evaluate(
-    name =>
-      new Promise<void>(resolve => {
-        const open = indexedDB.open('jolly-ghost')
-        open.onsuccess = () => {
-          const change = open.result.transaction(['projects', 'media'], 'readwrite')
-          const read = change.objectStore('projects').get(name)
-          read.onsuccess = () => change.objectStore('media').delete(read.result.project.shot.layers[0].source.digest)
-          change.oncomplete = () => resolve()
-        }
-      }),
-    id,
-  )
-  await page.goto(`/shot/${id}`)
-  await ready(page)
+  await loseNearestTake(page)
   await expect(take(page, 'empty-shop.mp4')).toContainText('file missing')
   await page.getByLabel('File of empty-shop.mp4', { exact: true }).setInputFiles(clip('pendulum'))
   await expect(problem(page).first()).toContainText('its content differs')
   await page.getByLabel('File of empty-shop.mp4', { exact: true }).setInputFiles(clip('empty-shop'))
   await expect(take(page, 'empty-shop.mp4')).not.toContainText('file missing')
   await expect.poll(async () => unlike(await stagePixels(page), shown)).toBe(0)
+})
+
+test('files are pasted, and a take is carried from its panel into the lanes and onto the stage', async ({ page }) => {
+  await begin(page, ['clockmaker-left'])
+  const song = [...readFileSync(wav())]
+  await page.evaluate(bytes => {
+    const data = new DataTransfer()
+    data.items.add(new File([new Uint8Array(bytes)], 'tone.wav', { type: 'audio/wav' }))
+    document.body.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))
+  }, song)
+  await expect(take(page, 'tone.wav')).toContainText('not placed')
+  await take(page, 'tone.wav').dragTo(page.getByRole('region', { name: 'Lanes' }), {
+    targetPosition: { x: 500, y: 150 },
+  })
+  await expect(page.locator('[data-lane="tone"]')).toBeVisible()
+  expect(Number(await field(page, 'Begins at').inputValue())).toBeGreaterThan(40)
+  await take(page, 'clockmaker-left.mp4').dragTo(page.getByTestId('stage'))
+  await expect(page.locator('[data-lane="clockmaker-left"]')).toHaveCount(2)
+  await expect(field(page, 'Begins at')).toHaveValue('0')
 })
 
 test('a take that is removed while it plays leaves the rest playing', async ({ page }) => {

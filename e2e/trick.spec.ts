@@ -4,7 +4,19 @@ import { join } from 'node:path'
 import { expect, type Page, test } from '@playwright/test'
 import { clip, folder } from './fixtures/files'
 import { filmFrame } from './fixtures/terminal'
-import { dragBy, field, goTo, handle, pixelAt, ready, saved, settled, stagePixels, unlike } from './fixtures/workbench'
+import {
+  dragBy,
+  field,
+  goTo,
+  handle,
+  loseNearestTake,
+  pixelAt,
+  ready,
+  saved,
+  settled,
+  stagePixels,
+  unlike,
+} from './fixtures/workbench'
 
 /** Drops files from elsewhere on a part of the page. */
 async function drop(page: Page, target: string, names: readonly string[]): Promise<void> {
@@ -123,25 +135,7 @@ test('a take that is gone is named, its layer left out, and playing goes on', as
   await page.goto('/')
   await page.getByLabel('Takes for a new shot').setInputFiles([clip('empty-shop'), clip('clockmaker-left')])
   await ready(page)
-  await saved(page)
-  const id = new URL(page.url()).pathname.split('/').at(-1)!
-  await page.goto('/')
-  // Between two visits the nearer take goes missing from the browser's store.
-  await page.evaluate(
-    name =>
-      new Promise<void>(resolve => {
-        const open = indexedDB.open('jolly-ghost')
-        open.onsuccess = () => {
-          const change = open.result.transaction(['projects', 'media'], 'readwrite')
-          const read = change.objectStore('projects').get(name)
-          read.onsuccess = () => change.objectStore('media').delete(read.result.project.shot.layers[0].source.digest)
-          change.oncomplete = () => resolve()
-        }
-      }),
-    id,
-  )
-  await page.goto(`/shot/${id}`)
-  await ready(page)
+  await loseNearestTake(page)
   await expect(page.getByText('“clockmaker-left.mp4” is no longer on this machine')).toBeVisible()
   await expect(page.getByText('A take gives no picture on this frame')).toBeVisible()
   await page.getByRole('button', { name: 'Play', exact: true }).click()

@@ -89,14 +89,6 @@ const api = {
     }
     onPeaks(told, meter.slice(told))
   },
-
-  /** Lets go of a take. */
-  async forget(digest: string): Promise<void> {
-    const opened = await open.get(digest)?.catch(() => null)
-    open.delete(digest)
-    sinks.delete(digest)
-    opened?.close()
-  },
 }
 
 export type DeriveApi = typeof api

@@ -1,15 +1,15 @@
 // Layers over the clipboard, within a shot and between shots: as plain text that is checked like any file.
-import { checkLayers, type Layer, type Take, usedTakes, writeLayers } from '../../core/shot'
+import { checkLayers, type Take, usedTakes, writeLayers } from '../../core/shot'
 import type { StageEngine } from '../engine/stage-engine'
 import { storageProblem } from '../storage/database'
 import { getMedia } from '../storage/projects'
-import { edit, layersChosen, projectOf, store, takesAdded } from '../store'
+import { edit, projectOf, store, takesAdded } from '../store'
 import { type Command, canChange, choosingNew, hasLayer, ids, inShot, layers, shot, takes, view } from './command'
 import { say } from './say'
 
-/** The chosen layers as text. */
+/** The chosen layers as text; null where nothing is chosen, or a take is looked at instead. */
 export function copied(): string | null {
-  const chosen = layers()
+  const chosen = inShot() ? layers() : []
   const open = shot()
   if (chosen.length === 0 || !open) return null
   const used = usedTakes({ ...open, layers: chosen })
@@ -51,32 +51,38 @@ export async function pasteText(text: string, stage: StageEngine): Promise<void>
     say(storageProblem(error))
     return
   }
-  place(checked.value.layers)
+  if (!choosingNew(() => store.dispatch(edit('pasteLayers', checked.value.layers, view().frame)))) {
+    say('These layers cannot be pasted here: there would be too many, or groups would lie too deep in each other.')
+  }
 }
 
-function place(pasted: readonly Layer[]): void {
-  choosingNew(
-    () => store.dispatch(edit('pasteLayers', pasted, view().frame)),
-    made => store.dispatch(layersChosen(made)),
-  )
-}
-
-async function write(): Promise<void> {
+/** Whether the chosen layers now lie on the clipboard. */
+async function write(): Promise<boolean> {
   const text = copied()
-  if (!text) return
+  if (!text) return false
   try {
     await navigator.clipboard.writeText(text)
+    return true
   } catch {
     say('The browser does not let the clipboard be written from a menu. Use the keys.')
+    return false
   }
+}
+
+async function cut(): Promise<void> {
+  const gone = ids()
+  if (await write()) store.dispatch(edit('removeLayers', gone))
 }
 
 async function read(stage: StageEngine): Promise<void> {
+  let text: string
   try {
-    await pasteText(await navigator.clipboard.readText(), stage)
+    text = await navigator.clipboard.readText()
   } catch {
     say('The browser does not let the clipboard be read from a menu. Use the keys.')
+    return
   }
+  await pasteText(text, stage)
 }
 
 export const CLIPBOARD: readonly Command[] = [
@@ -88,9 +94,7 @@ export const CLIPBOARD: readonly Command[] = [
     keys: 'mod+x',
     native: true,
     applies: canChange,
-    run() {
-      void write().then(() => store.dispatch(edit('removeLayers', ids())))
-    },
+    run: () => void cut(),
   },
   {
     id: 'paste',
@@ -107,10 +111,6 @@ export const CLIPBOARD: readonly Command[] = [
     group: 'Edit',
     keys: 'mod+d',
     applies: hasLayer,
-    run: () =>
-      choosingNew(
-        () => store.dispatch(edit('duplicateLayers', layers())),
-        made => store.dispatch(layersChosen(made)),
-      ),
+    run: () => void choosingNew(() => store.dispatch(edit('duplicateLayers', layers()))),
   },
 ]

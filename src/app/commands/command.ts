@@ -1,7 +1,7 @@
 // What a command is, and what commands ask of the store again and again.
 import type { Layer, Shot } from '../../core/shot'
 import type { StageEngine } from '../engine/stage-engine'
-import { chosenIds, chosenLayer, projectOf, shotOf, store } from '../store'
+import { chosenIds, chosenLayer, layersChosen, projectOf, shotOf, store } from '../store'
 
 export type CommandGroup =
   | 'Time'
@@ -53,13 +53,14 @@ export const oneHere = (): boolean => {
   return one() && layer !== null && frame >= layer.span.from && frame < layer.span.to
 }
 
-/** Runs an edit and chooses the layers that it made. */
-export function choosingNew(run: () => void, choose: (made: string[]) => void): void {
+/** Runs an edit and chooses the layers that it made, if it made any. */
+export function choosingNew(run: () => void): boolean {
   const before = new Set(shot()?.layers.map(l => l.id))
   run()
   const made =
     shot()
       ?.layers.filter(l => !before.has(l.id))
       .map(l => l.id) ?? []
-  if (made.length > 0) choose(made)
+  if (made.length > 0) store.dispatch(layersChosen(made))
+  return made.length > 0
 }

@@ -1,7 +1,18 @@
 import { beforeEach, describe, expect, it } from 'vitest'
 import { testLayer, testProject } from '../../testing/documents'
 import type { StageEngine } from '../engine/stage-engine'
-import { edit, layerChosen, layersChosen, opened, shotOf, store, undo, viewReset } from '../store'
+import {
+  edit,
+  lanesMeasured,
+  lanesZoomed,
+  layerChosen,
+  layersChosen,
+  opened,
+  shotOf,
+  store,
+  undo,
+  viewReset,
+} from '../store'
 import { COMMANDS, commandOf, shownKeys } from '.'
 import { copied, pasteText } from './clipboard'
 import { onSaying } from './say'
@@ -107,6 +118,37 @@ describe('commands', () => {
     store.dispatch(edit('putKey', 'layer-1', { of: 'opacity' }, 41, 1))
     for (const id of ['next-cut', 'next-mark', 'next-key', 'last-cut', 'last-mark']) run(id)
     expect(went).toEqual([33, 70, 41, 0])
+  })
+
+  it('zoom the lanes about the playhead, whatever their width: closer is never wider', () => {
+    for (const width of [300, 800, 1700]) {
+      store.dispatch(lanesMeasured(width))
+      store.dispatch(lanesZoomed(null))
+      run('lanes-in')
+      const zoom = store.getState().view.lanes
+      expect(zoom!.perFrame).toBeGreaterThan((width - 20) / 100)
+      // The playhead stays where it was.
+      const x = (20 - zoom!.left) * zoom!.perFrame
+      expect(x).toBeCloseTo((20 * (width - 20)) / 100, 4)
+      run('lanes-out')
+      expect(store.getState().view.lanes).toBeNull()
+    }
+  })
+
+  it('flip and slip all that is chosen', () => {
+    store.dispatch(layersChosen(['layer-0', 'layer-2']))
+    run('flip-across')
+    expect(shot().layers.map(l => l.flip.across)).toEqual([true, false, true])
+    run('trim-start')
+    run('slip-back')
+    expect(shot().layers.map(l => l.timing.kind === 'play' && Math.round(l.timing.from * 25))).toEqual([19, 0, 19])
+  })
+
+  it('cut by menu takes nothing away where the clipboard cannot be written', async () => {
+    onSaying(() => {})
+    run('cut')
+    await new Promise(resolve => setTimeout(resolve, 5))
+    expect(shot().layers).toHaveLength(3)
   })
 
   it('group, open, leave and take apart', () => {

@@ -1,6 +1,6 @@
 // Cutting in time: split, join, trim, nudge, slip, delete.
 import { edits } from '../../core/shot'
-import { type Dialog, dialogOpened, edit, layersChosen, store } from '../store'
+import { type Dialog, dialogOpened, edit, store } from '../store'
 import {
   type Command,
   canChange,
@@ -34,8 +34,7 @@ function trimHere(end: edits.End): void {
 }
 
 function slip(by: number): void {
-  const layer = chosen()
-  if (layer) store.dispatch(edit('slipLayer', layer.id, by, takes()))
+  store.dispatch(edit('slipLayers', ids(), by, takes()))
 }
 
 function join(): void {
@@ -64,11 +63,7 @@ export const CUT: readonly Command[] = [
     group: 'Cut',
     keys: 'shift+x',
     applies: canChange,
-    run: () =>
-      choosingNew(
-        () => store.dispatch(edit('splitLayers', ids(), view().frame)),
-        made => store.dispatch(layersChosen(made)),
-      ),
+    run: () => void choosingNew(() => store.dispatch(edit('splitLayers', ids(), view().frame))),
   },
   { id: 'join', name: 'Join two that follow each other', group: 'Cut', keys: 'shift+j', applies: two, run: join },
   { id: 'dissolve', name: 'Dissolve where two overlap', group: 'Cut', keys: 'shift+d', applies: two, run: dissolve },
@@ -120,8 +115,14 @@ export const CUT: readonly Command[] = [
     applies: canChange,
     run: () => nudge(10),
   },
-  { id: 'slip-back', name: 'Slip the picture one frame earlier', group: 'Cut', applies: one, run: () => slip(-1) },
-  { id: 'slip-on', name: 'Slip the picture one frame later', group: 'Cut', applies: one, run: () => slip(1) },
+  {
+    id: 'slip-back',
+    name: 'Slip the picture one frame earlier',
+    group: 'Cut',
+    applies: canChange,
+    run: () => slip(-1),
+  },
+  { id: 'slip-on', name: 'Slip the picture one frame later', group: 'Cut', applies: canChange, run: () => slip(1) },
   {
     id: 'delete',
     name: 'Delete, leaving the gap',

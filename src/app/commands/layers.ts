@@ -1,7 +1,7 @@
 // Layers as wholes: choosing, depth, switches, groups.
 import { edits } from '../../core/shot'
 import { frameToSeconds, secondsToFrame } from '../../core/time'
-import { aloneToggled, chosenIds, edit, groupEntered, layerChosen, layersChosen, rootShot, store } from '../store'
+import { aloneToggled, edit, groupEntered, layerChosen, layersChosen, store } from '../store'
 import { type Command, canChange, choosingNew, chosen, hasLayer, ids, inShot, layers, one, shot, view } from './command'
 import { say } from './say'
 
@@ -48,15 +48,8 @@ export function leaveGroup(): void {
 }
 
 function group(): void {
-  const root = rootShot(store.getState())
-  if (!root) return
-  choosingNew(
-    () => store.dispatch(edit('groupLayers', ids(), 'Group')),
-    made => store.dispatch(layersChosen(made)),
-  )
-  if (!chosenIds(store.getState()).some(id => shot()?.layers.some(l => l.id === id && l.source.kind === 'group'))) {
-    say('These layers cannot be grouped: groups would lie too deep in each other, or nothing of them lies in the shot.')
-  }
+  if (choosingNew(() => store.dispatch(edit('groupLayers', ids(), 'Group')))) return
+  say('These layers cannot be grouped: groups would lie too deep in each other, or nothing of them lies in the shot.')
 }
 
 function ungroup(): void {
@@ -68,10 +61,7 @@ function ungroup(): void {
     say(why)
     return
   }
-  choosingNew(
-    () => store.dispatch(edit('ungroup', layer.id)),
-    made => store.dispatch(layersChosen(made)),
-  )
+  choosingNew(() => store.dispatch(edit('ungroup', layer.id)))
 }
 
 export const LAYERS: readonly Command[] = [

@@ -2,7 +2,7 @@
 import { VIEWS } from '../../core/plan'
 import { edits } from '../../core/shot'
 import { cameraMoved, edit, keyingSet, pieceChosen, projectOf, store, viewChosen } from '../store'
-import { type Command, canChange, chosen, one, shot, view } from './command'
+import { type Command, canChange, chosen, ids, one, shot, view } from './command'
 
 function startPiece(kind: 'edge' | 'box' | 'oval'): void {
   const layer = chosen()
@@ -83,7 +83,7 @@ export const PICTURE: readonly Command[] = [
       group: 'Picture',
       applies: canChange,
       run() {
-        for (const id of [chosen()?.id]) if (id) store.dispatch(edit('flipLayer', id, way))
+        store.dispatch(edit('flipLayers', ids(), way))
       },
     }),
   ),

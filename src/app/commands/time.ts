@@ -4,6 +4,7 @@ import { getValue, keyedPaths } from '../../core/shot'
 import { canMark, keepAct, markIn, markOut } from '../engine/acts'
 import type { StageEngine } from '../engine/stage-engine'
 import { lanesZoomed, snappingSet, stagedShot, store, takeClosed } from '../store'
+import { timeScale, zoomedAt } from '../time-scale'
 import { type Command, inShot, layers, shot, view } from './command'
 
 const step = (by: number) => (stage: StageEngine) => stage.goTo(view().frame + by)
@@ -32,19 +33,15 @@ const jumper = (frames: () => number[], way: 1 | -1) => (stage: StageEngine) => 
   if (to !== null) stage.goTo(to)
 }
 
-/** Zooms the lanes about the playhead; what can be seen of them is told by whoever draws them. */
+/** Zooms the lanes about the playhead, or about their middle where that is out of sight. */
 function zoomLanes(factor: number): void {
   const staged = stagedShot(store.getState())
   if (!staged) return
-  const { lanes, frame } = view()
-  const now = lanes ?? { perFrame: 800 / staged.length, left: 0 }
-  const perFrame = Math.min(60, now.perFrame * factor)
-  if (perFrame * staged.length <= 800) {
-    store.dispatch(lanesZoomed(null))
-    return
-  }
-  const left = frame - ((frame - now.left) * now.perFrame) / perFrame
-  store.dispatch(lanesZoomed({ perFrame, left: Math.max(0, left) }))
+  const { lanes, lanesWidth, frame } = view()
+  const scale = timeScale(staged.length, lanesWidth, lanes)
+  const x = scale.x(frame)
+  const about = x >= 0 && x <= lanesWidth ? x : lanesWidth / 2
+  store.dispatch(lanesZoomed(zoomedAt(scale, factor, about, staged.length)))
 }
 
 export const TIME: readonly Command[] = [

@@ -9,7 +9,7 @@ import type { Session } from './session'
 /** Brings files into the open project. Returns the takes that came in, and a sentence for each file that did not. */
 export async function bringTakes(
   files: readonly File[],
-  { stage, derived }: Session,
+  { stage }: Session,
   onProgress: (file: string, share: number) => void,
 ): Promise<{ takes: Take[]; problems: string[] }> {
   const { takes, files: media, problems } = await bringIn(files, onProgress)
@@ -20,7 +20,6 @@ export async function bringTakes(
     await saveWithMedia({ ...project, takes: [...project.takes, ...fresh] }, media)
     store.dispatch(takesAdded(takes))
     await stage.addFiles(media)
-    derived.addFiles(media)
     const { missing } = store.getState().view
     store.dispatch(takesMissing(missing.filter(d => !takes.some(t => t.digest === d))))
     return { takes, problems }
@@ -42,7 +41,6 @@ export async function findAgain(take: Take, file: File, session: Session): Promi
     return storageProblem(error)
   }
   await session.stage.addFiles(files)
-  session.derived.addFiles(files)
   const { missing } = store.getState().view
   store.dispatch(takesMissing(missing.filter(d => d !== take.digest)))
   return null

@@ -36,7 +36,6 @@ export interface SmallFrame {
 
 export interface Derived {
   addFiles(files: readonly MediaFile[]): void
-  removeFile(digest: string): void
   sheet(digest: string): Sheet | null
   peaks(digest: string): Uint8Array | null
   /** The small frame of a take that is nearest to a moment; `exact` asks for that very one, which comes when it can. */
@@ -198,12 +197,6 @@ export function startDerived(onProblem: (sentence: string) => void): Derived {
               )
           })
       }
-    },
-    removeFile(digest) {
-      files.delete(digest)
-      sheets.delete(digest)
-      loud.delete(digest)
-      void worker?.call.forget(digest)
     },
     sheet: digest => sheets.get(digest) ?? null,
     peaks: digest => loud.get(digest) ?? null,

@@ -71,12 +71,18 @@ async function open(
       piece: project.shot.layers[0]?.matte[0]?.id ?? null,
     }),
   )
-  const stage = await startStage(canvas, onProblem)
+  const derived = startDerived(onProblem)
+  const engine = await startStage(canvas, onProblem)
+  const stage: StageEngine = {
+    ...engine,
+    addFiles(files) {
+      derived.addFiles(files)
+      return engine.addFiles(files)
+    },
+  }
   const stopSaving = startAutosave(onProblem)
   const { files, missing } = await projectMedia(project, 'all')
   const failed = await stage.addFiles(files)
-  const derived = startDerived(onProblem)
-  derived.addFiles(files)
   store.dispatch(takesMissing(missing.map(t => t.digest)))
   for (const { name } of missing) onProblem(`The take “${name}” is no longer on this machine. Its layers stay empty.`)
   for (const { reason } of failed) onProblem(reason)

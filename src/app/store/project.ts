@@ -1,5 +1,5 @@
 // The open project, with its history. Every change to the document goes through `edit`.
-import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
+import { createNextState, createSlice, original, type PayloadAction } from '@reduxjs/toolkit'
 import undoable, { ActionTypes, newHistory, type StateWithHistory } from 'redux-undo'
 import { dropTakeLayers, edits, innerShot, LIMITS, type Project, type Shot, type Take } from '../../core/shot'
 
@@ -29,13 +29,21 @@ const slice = createSlice({
     edited(project, action: PayloadAction<EditPayload>) {
       if (!project) return
       const { name, args, into = [] } = action.payload
-      const shot = innerShot(project.shot as Shot, into)
+      const before = original(project) as Project
       const apply = edits[name] as (shot: Shot, ...rest: unknown[]) => void
-      if (shot) apply(shot, ...args)
+      const after = createNextState(before, draft => {
+        const shot = innerShot(draft.shot as Shot, into)
+        if (shot) apply(shot, ...args)
+      })
+      // An edit inside a group knows nothing of how deep that lies: a document that could not be opened again is not made.
+      return edits.groupDepth(after.shot) > LIMITS.depth ? before : after
     },
     takeChanged(project, action: PayloadAction<{ digest: string } & Partial<Pick<Take, 'name' | 'marked' | 'acts'>>>) {
       const take = project?.takes.find(t => t.digest === action.payload.digest)
-      if (take) Object.assign(take, action.payload)
+      if (!take) return
+      Object.assign(take, action.payload)
+      take.name = take.name.slice(0, LIMITS.name)
+      take.acts = take.acts.map(act => ({ ...act, name: act.name.slice(0, LIMITS.name) }))
     },
     /** The take and every layer of it. */
     takeRemoved(project, action: PayloadAction<string>) {

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { beforeEach, describe, expect, it } from 'vitest'
+import { checkProject, LIMITS } from '../../core/shot'
 import { testProject, testTake } from '../../testing/documents'
 import {
   edit,
@@ -94,6 +95,26 @@ describe('history', () => {
     expect(store.getState().view.into).toEqual([])
     store.dispatch(edit('renameLayer', 'layer-0', 'outside'))
     expect(projectOf(store.getState())?.shot.layers[0]?.name).toBe('outside')
+  })
+
+  it('makes no document that could not be opened again: groups too deep, names too long', () => {
+    const into: string[] = []
+    for (let i = 0; i < 12; i++) {
+      store.dispatch(edit('groupLayers', ['layer-0'], 'G', `group-${i}`))
+      if (!shotOf(store.getState())?.layers.some(l => l.id === `group-${i}`)) break
+      into.push(`group-${i}`)
+      store.dispatch(groupEntered({ into: [...into], frame: 0, layer: null }))
+    }
+    expect(into).toHaveLength(LIMITS.depth)
+    store.dispatch(edit('renameLayer', 'layer-0', 'n'.repeat(500)))
+    store.dispatch(edit('holdLayer', 'layer-0', 20, 5, true))
+    store.dispatch(edit('detachSound', 'layer-0'))
+    store.dispatch(edit('stutterLayer', 'layer-0', 3, 2, 3, 0))
+    store.dispatch(
+      takeChanged({ digest: project.takes[0]!.digest, acts: [{ id: 'a', name: 'a'.repeat(900), from: 0, to: 1 }] }),
+    )
+    expect(shotOf(store.getState())?.layers.length).toBeGreaterThan(4)
+    expect(checkProject(projectOf(store.getState()))).toMatchObject({ ok: true })
   })
 
   it('holds a drag as one step', () => {

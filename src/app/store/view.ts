@@ -27,6 +27,8 @@ export interface ViewState {
   take: { digest: string; back: number } | null
   /** How the lanes are zoomed: px a frame, and the frame at their left; null: the whole shot. */
   lanes: { perFrame: number; left: number } | null
+  /** Px that show time in the lanes. */
+  lanesWidth: number
   snapping: boolean
   finding: boolean
   dialog: Dialog | null
@@ -40,6 +42,8 @@ export interface ViewState {
   keying: boolean
   /** Takes that gave no picture for the frame on the stage. */
   failed: { digest: string; reason: string }[]
+  /** What is being brought in, in words. */
+  bringing: string | null
   /** Takes whose file is not on this machine. */
   missing: string[]
   readOnly: boolean
@@ -55,6 +59,7 @@ export const initialView: ViewState = {
   alone: [],
   take: null,
   lanes: null,
+  lanesWidth: 800,
   snapping: true,
   finding: false,
   dialog: null,
@@ -64,6 +69,7 @@ export const initialView: ViewState = {
   camera: null,
   keying: false,
   failed: [],
+  bringing: null,
   missing: [],
   readOnly: false,
   saving: 'saved',
@@ -135,6 +141,9 @@ const slice = createSlice({
     lanesZoomed(view, action: PayloadAction<ViewState['lanes']>) {
       view.lanes = action.payload
     },
+    lanesMeasured(view, action: PayloadAction<number>) {
+      view.lanesWidth = action.payload
+    },
     snappingSet(view, action: PayloadAction<boolean>) {
       view.snapping = action.payload
     },
@@ -167,6 +176,9 @@ const slice = createSlice({
     framesFailed(view, action: PayloadAction<ViewState['failed']>) {
       view.failed = action.payload
     },
+    bringingTold(view, action: PayloadAction<string | null>) {
+      view.bringing = action.payload
+    },
     takesMissing(view, action: PayloadAction<string[]>) {
       view.missing = action.payload
     },
@@ -188,6 +200,7 @@ export const {
   takeOpened,
   takeClosed,
   lanesZoomed,
+  lanesMeasured,
   snappingSet,
   findingSet,
   dialogOpened,
@@ -197,6 +210,7 @@ export const {
   cameraMoved,
   keyingSet,
   framesFailed,
+  bringingTold,
   takesMissing,
   savingSet,
 } = slice.actions

@@ -1,5 +1,7 @@
 // New shots, layers and pieces with everything a person would expect them to start with.
+
 import { fps, framesIn, type Rate } from '../time'
+import { LIMITS } from './limits'
 import { framesOf, possibleSpeed, STILL_SECONDS, takeSeconds } from './timing'
 import {
   type Act,
@@ -24,6 +26,12 @@ export function newId(): string {
   let id = ''
   for (let i = 0; i < 12; i++) id += ALPHABET[Math.floor(Math.random() * ALPHABET.length)]
   return id
+}
+
+/** A name with a word after it, no longer than names may be. */
+export function named(name: string, word: string | number): string {
+  const tail = `, ${word}`
+  return `${name.slice(0, LIMITS.name - tail.length)}${tail}`
 }
 
 /** A file's name without its extension, as a layer's or shot's name. */

@@ -55,44 +55,26 @@ export function valuePaths(layer: Layer): ValuePath[] {
 export const keyedPaths = (layer: Layer): ValuePath[] =>
   valuePaths(layer).filter(path => isKeyed(getValue(layer, path) as AnyValue))
 
-/** Moves a layer's keys with it; pieces pinned to the shot keep theirs. */
-export function shiftLayerKeys(layer: Layer, by: number): void {
+/** Whose keys are meant: the layer's own, which go with it; those of pieces that stay with its picture; or all. */
+type Whose = 'own' | 'picture' | 'all'
+
+/** Changes the values of a layer that have keys. Pieces pinned to the shot have none of the layer's own. */
+export function changeKeyed(layer: Layer, whose: Whose, change: (value: AnyValue) => AnyValue): void {
   for (const path of keyedPaths(layer)) {
-    const piece = 'piece' in path ? layer.matte.find(p => p.id === path.piece) : null
-    if (piece?.pinnedTo !== 'shot') changeValue(layer, path, value => shiftKeys(value, by))
+    const pinned = 'piece' in path ? layer.matte.find(p => p.id === path.piece)?.pinnedTo : null
+    if (whose === 'own' && pinned === 'shot') continue
+    if (whose === 'picture' && pinned !== 'layer') continue
+    changeValue(layer, path, change)
   }
 }
 
-/** Moves the keys of the pieces that stay with the layer's own picture. */
-export function shiftMatteKeys(layer: Layer, by: number): void {
-  for (const path of keyedPaths(layer)) {
-    const piece = 'piece' in path ? layer.matte.find(p => p.id === path.piece) : null
-    if (piece?.pinnedTo === 'layer') changeValue(layer, path, value => shiftKeys(value, by))
-  }
-}
+export const shiftLayerKeys = (layer: Layer, by: number, whose: Whose = 'own'): void =>
+  changeKeyed(layer, whose, value => shiftKeys(value, by))
 
-/** Spreads a layer's keys in time about a frame; pieces pinned to the shot keep theirs. */
-export function spreadLayerKeys(layer: Layer, about: number, factor: number): void {
-  for (const path of keyedPaths(layer)) {
-    const piece = 'piece' in path ? layer.matte.find(p => p.id === path.piece) : null
-    if (piece?.pinnedTo !== 'shot') changeValue(layer, path, value => spreadKeys(value, about, factor))
-  }
-}
+/** Spreads keys in time about a frame. */
+export const spreadLayerKeys = (layer: Layer, about: number, factor: number, whose: Whose = 'own'): void =>
+  changeKeyed(layer, whose, value => spreadKeys(value, about, factor))
 
 /** Lets everything of a layer stand as it is at a frame, but for pieces pinned to the shot. */
-export function stillLayer(layer: Layer, frame: number): void {
-  for (const path of keyedPaths(layer)) {
-    const piece = 'piece' in path ? layer.matte.find(p => p.id === path.piece) : null
-    if (piece?.pinnedTo !== 'shot') changeValue(layer, path, value => sample(value, frame))
-  }
-}
-
-/** Moves every key of a layer, pinned wherever. */
-export function shiftEveryKey(layer: Layer, by: number): void {
-  for (const path of keyedPaths(layer)) changeValue(layer, path, value => shiftKeys(value, by))
-}
-
-/** Spreads every key of a layer in time from the shot's first frame on. */
-export function spreadEveryKey(layer: Layer, factor: number): void {
-  for (const path of keyedPaths(layer)) changeValue(layer, path, value => spreadKeys(value, 0, factor))
-}
+export const stillLayer = (layer: Layer, frame: number): void =>
+  changeKeyed(layer, 'own', value => sample(value, frame))

@@ -2,8 +2,8 @@
 
 /** Zero crossings on each side of the kernel. */
 const WINGS = 16
-/** Samples read at once. */
-const MOST = 60 * 48_000
+/** Samples read at once, about. */
+const MOST = 10 * 48_000
 
 /** Steps of the table between two zero crossings; what lies between is taken on a straight line. */
 const STEPS = 512
@@ -56,8 +56,8 @@ type Stereo = [Float32Array, Float32Array]
 
 /**
  * `count` samples of a recording from sample `start` on, `speed` of its samples for each: at its new pitch, backwards
- * where `speed` is negative. At speed 1 from a whole sample on they come out as they are. Very fast, what would need
- * more than a minute of recording at once falls silent.
+ * where `speed` is negative. At speed 1 from a whole sample on they come out as they are. However fast, only some
+ * seconds of the recording are read at once.
  */
 export async function readAtSpeed(
   read: (from: number, count: number) => Promise<Stereo>,
@@ -67,14 +67,16 @@ export async function readAtSpeed(
 ): Promise<Stereo> {
   if (speed === 1 && Number.isInteger(start)) return read(start, count)
   const kernel = sincKernel(1 / Math.abs(speed))
-  const ends = start + (count - 1) * speed
-  const first = Math.floor(Math.min(start, ends)) - kernel.reach
-  const needed = Math.ceil(Math.max(start, ends)) + kernel.reach + 1 - first
   const out: Stereo = [new Float32Array(count), new Float32Array(count)]
-  if (needed > MOST) return out
-  const heard = await read(first, needed)
-  for (const side of [0, 1] as const) {
-    for (let i = 0; i < count; i++) out[side][i] = kernel.at(heard[side], start + i * speed - first)
+  const piece = Math.max(1, Math.floor(MOST / Math.abs(speed)))
+  for (let from = 0; from < count; from += piece) {
+    const to = Math.min(count, from + piece)
+    const edges = [start + from * speed, start + (to - 1) * speed]
+    const first = Math.floor(Math.min(...edges)) - kernel.reach
+    const heard = await read(first, Math.ceil(Math.max(...edges)) + kernel.reach + 1 - first)
+    for (const side of [0, 1] as const) {
+      for (let i = from; i < to; i++) out[side][i] = kernel.at(heard[side], start + i * speed - first)
+    }
   }
   return out
 }

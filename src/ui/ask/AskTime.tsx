@@ -4,6 +4,7 @@ import { edit, projectOf, useSend, useStore } from '../../app/store'
 import { type Layer, type LoopStyle, possibleSpeed, type Shot } from '../../core/shot'
 import { lengthText } from '../../core/time'
 import { Choice } from '../common/Choice'
+import { LOOP_STYLES } from '../common/loop-styles'
 import { NumberField } from '../common/NumberField'
 import { Toggle } from '../common/Toggle'
 import { Ask } from './Ask'
@@ -13,12 +14,6 @@ export interface AskProps {
   shot: Shot
   onClose: () => void
 }
-
-const STYLES: readonly { value: LoopStyle; name: string }[] = [
-  { value: 'cut', name: 'Hard cut' },
-  { value: 'swing', name: 'There and back' },
-  { value: 'dissolve', name: 'Dissolve' },
-]
 
 const useTakes = () => useStore(s => projectOf(s)?.takes ?? [])
 
@@ -85,7 +80,7 @@ export function AskLoop({ layer, shot, onClose }: AskProps) {
           <NumberField label="Over" unit="f" value={over} min={1} max={10_000} initial={6} onChange={setOver} />
         )}
       </div>
-      <Choice label="How it comes round" value={style} options={STYLES} onChange={setStyle} />
+      <Choice label="How it comes round" value={style} options={LOOP_STYLES} onChange={setStyle} />
     </Ask>
   )
 }

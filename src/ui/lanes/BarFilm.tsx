@@ -1,9 +1,9 @@
 import { useEffect, useRef } from 'react'
+import type { TimeScale } from '../../app/time-scale'
 import { type Layer, momentAt, speedOf } from '../../core/shot'
 import { peakBetween } from '../../core/sound'
 import { frameToSeconds, type Rate } from '../../core/time'
 import { useDerived } from '../stage/engine-context'
-import type { TimeScale } from './time-scale'
 
 const WAVE = 12
 /** Seen on the dark strip under the film in either light. */

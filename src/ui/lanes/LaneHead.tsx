@@ -1,9 +1,9 @@
 import { Eye, EyeOff, GripVertical, Lock, LockOpen, type LucideIcon, Volume2, VolumeX } from 'lucide-react'
 import { aloneToggled, edit, layerChosen, useSend, useStore } from '../../app/store'
+import { HEADS } from '../../app/time-scale'
 import type { Layer } from '../../core/shot'
 import { type Drag, useDrag } from '../common/use-drag'
 import { BAR } from './Bar'
-import { HEADS } from './time-scale'
 
 interface Props {
   layer: Layer

@@ -1,10 +1,10 @@
 import { memo } from 'react'
 import { useStore } from '../../app/store'
+import { HEADS } from '../../app/time-scale'
 import { keyedPaths, type Layer } from '../../core/shot'
 import { BAR, Bar } from './Bar'
 import { KEY_ROW, KeyRow, pathName } from './KeyRow'
 import { LaneHead } from './LaneHead'
-import { HEADS } from './time-scale'
 
 /** Px that a layer's lane is high: its bar and, opened, a row for each value that has keys. */
 export const laneHeight = (layer: Layer, open: boolean): number =>

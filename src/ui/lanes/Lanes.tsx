@@ -1,6 +1,7 @@
 import { type PointerEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { placeTake } from '../../app/engine/place'
 import { editIn, layersChosen, shotOf, store, takeOf, useSend, useStore } from '../../app/store'
+import { HEADS } from '../../app/time-scale'
 import { CommandMenu } from '../common/CommandMenu'
 import { useDrag } from '../common/use-drag'
 import { useBringIn } from '../takes/use-bring-in'
@@ -9,7 +10,6 @@ import { LaneRow, laneHeight } from './LaneRow'
 import { LanesContext } from './lanes-context'
 import { Playhead } from './Playhead'
 import { Ruler } from './Ruler'
-import { HEADS } from './time-scale'
 import { useLanesZoom } from './use-lanes-zoom'
 
 const RULER = 26
@@ -31,7 +31,7 @@ export function Lanes() {
   const [meeting, setMeeting] = useState<number | null>(null)
   const [box, setBox] = useState<Box | null>(null)
   const scale = useLanesZoom(host, shot?.length ?? 1)
-  const { bring } = useBringIn()
+  const bring = useBringIn()
   const shared = useMemo(() => ({ scale, showMeeting: setMeeting }), [scale])
 
   useEffect(() => {

@@ -1,7 +1,7 @@
 import { useStore } from '../../app/store'
+import { HEADS } from '../../app/time-scale'
 import { Ghost } from '../common/Ghost'
 import { useLanes } from './lanes-context'
-import { HEADS } from './time-scale'
 
 /** The line of the present, headed by the house's ghost. */
 export function Playhead() {

@@ -1,11 +1,11 @@
 import type { PointerEvent } from 'react'
 import { dialogOpened, edit, editIn, stagedShot, useSend, useStore } from '../../app/store'
+import { rulerStep } from '../../app/time-scale'
 import type { Mark } from '../../core/shot'
 import { counter, fps } from '../../core/time'
 import { useDrag } from '../common/use-drag'
 import { useEngine } from '../stage/engine-context'
 import { useLanes } from './lanes-context'
-import { rulerStep } from './time-scale'
 
 /** Marks of time as far as they are in view. */
 function Scale() {

@@ -1,5 +1,5 @@
 import { createContext, useContext } from 'react'
-import type { TimeScale } from './time-scale'
+import type { TimeScale } from '../../app/time-scale'
 
 /** What everything in the lanes shares: their scale, and the line that shows what a drag has met. */
 export interface LanesShared {

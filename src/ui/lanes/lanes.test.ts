@@ -1,9 +1,9 @@
 // Snapping and the scale of the lanes, by what must hold for any numbers.
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { bringingIn, CLOSEST, rulerStep, scrolledBy, timeScale, zoomedAt } from '../../app/time-scale'
 import { testLayer, testShot } from '../../testing/documents'
 import { snap, snapPoints } from './snap'
-import { bringingIn, CLOSEST, rulerStep, scrolledBy, timeScale, zoomedAt } from './time-scale'
 
 const numbers = fc.array(fc.integer({ min: -100, max: 400 }), { maxLength: 6 })
 

@@ -72,7 +72,16 @@ export function useBarDrags(layer: Layer) {
     move(began, drag) {
       const frames = drag.dx / scale.perFrame
       if (began.slipping) {
-        send(editIn(drag.gesture, 'slipLayer', layer.id, -Math.round(frames), began.takes, began.layer))
+        send(
+          editIn(
+            drag.gesture,
+            'slipLayers',
+            began.moving.map(l => l.id),
+            -Math.round(frames),
+            began.takes,
+            began.moving,
+          ),
+        )
         return
       }
       const edges = began.moving.flatMap(l => [l.span.from, l.span.to])

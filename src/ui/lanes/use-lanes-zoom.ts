@@ -1,11 +1,11 @@
-import { type RefObject, useEffect, useMemo, useRef, useState } from 'react'
-import { lanesZoomed, useSend, useStore } from '../../app/store'
-import { bringingIn, HEADS, scrolledBy, type TimeScale, timeScale, zoomedAt } from './time-scale'
+import { type RefObject, useEffect, useMemo, useRef } from 'react'
+import { lanesMeasured, lanesZoomed, useSend, useStore } from '../../app/store'
+import { bringingIn, HEADS, scrolledBy, type TimeScale, timeScale, zoomedAt } from '../../app/time-scale'
 
 /** The lanes' scale: it zooms about the pointer, scrolls, and goes along with the playhead. */
 export function useLanesZoom(host: RefObject<HTMLElement | null>, length: number): TimeScale {
   const send = useSend()
-  const [width, setWidth] = useState(800)
+  const width = useStore(s => s.view.lanesWidth)
   const zoom = useStore(s => s.view.lanes)
   const frame = useStore(s => s.view.frame)
   const scale = useMemo(() => timeScale(length, width, zoom), [length, width, zoom])
@@ -15,7 +15,7 @@ export function useLanesZoom(host: RefObject<HTMLElement | null>, length: number
   useEffect(() => {
     const element = host.current
     if (!element) return
-    const observer = new ResizeObserver(() => setWidth(Math.max(60, element.clientWidth - HEADS)))
+    const observer = new ResizeObserver(() => send(lanesMeasured(Math.max(60, element.clientWidth - HEADS))))
     observer.observe(element)
     // React listens passively to wheels; this one has to keep the page from moving.
     const onWheel = (event: WheelEvent) => {

@@ -80,13 +80,13 @@ export function PlaceSection({ layer }: { layer: Layer }) {
         label="Flip left and right"
         on={layer.flip.across}
         disabled={fixed}
-        onChange={() => send(edit('flipLayer', layer.id, 'across'))}
+        onChange={() => send(edit('flipLayers', [layer.id], 'across'))}
       />
       <Toggle
         label="Top and bottom"
         on={layer.flip.down}
         disabled={fixed}
-        onChange={() => send(edit('flipLayer', layer.id, 'down'))}
+        onChange={() => send(edit('flipLayers', [layer.id], 'down'))}
       />
       <div className="col-span-2 flex gap-1 pt-1">
         <CommandButton id="fit-layer">Fit</CommandButton>

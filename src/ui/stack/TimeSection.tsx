@@ -1,16 +1,11 @@
 import { edit, editIn, projectOf, shotOf, useSend, useStore } from '../../app/store'
-import type { Layer, LoopStyle, Timing } from '../../core/shot'
+import type { Layer, Timing } from '../../core/shot'
 import { frameToSeconds } from '../../core/time'
 import { Choice } from '../common/Choice'
+import { LOOP_STYLES } from '../common/loop-styles'
 import { NumberField } from '../common/NumberField'
 import { Toggle } from '../common/Toggle'
 import { CommandButton } from './CommandButton'
-
-const STYLES: readonly { value: LoopStyle; name: string }[] = [
-  { value: 'cut', name: 'Hard cut' },
-  { value: 'swing', name: 'There and back' },
-  { value: 'dissolve', name: 'Dissolve' },
-]
 
 type Loop = Extract<Timing, { kind: 'loop' }>
 
@@ -45,7 +40,7 @@ function LoopFields({ layer, timing, fixed }: { layer: Layer; timing: Loop; fixe
         <Choice
           label="How it comes round"
           value={timing.style}
-          options={STYLES}
+          options={LOOP_STYLES}
           disabled={fixed}
           onChange={style => change({ style }, `loop style ${style}`)}
         />

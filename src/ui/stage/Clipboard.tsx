@@ -10,7 +10,7 @@ const typing = (event: Event): boolean =>
 /** Copy, cut and paste by the browser's own events: layers as text, takes as files. */
 export function Clipboard() {
   const session = useContext(SessionContext)
-  const { bring } = useBringIn()
+  const bring = useBringIn()
   useEffect(() => {
     const onCopy = (event: ClipboardEvent) => {
       const text = typing(event) ? null : copied()

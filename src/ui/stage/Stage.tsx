@@ -40,7 +40,7 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
   const chosen = useStore(chosenLayer)
   const layer = view.take ? null : chosen
   const [meeting, setMeeting] = useState<{ x: number | null; y: number | null }>({ x: null, y: null })
-  const { bring } = useBringIn()
+  const bring = useBringIn()
   const piece = layer?.matte.find(p => p.id === view.piece)
   const camera = view.camera ?? (shot ? fitCamera(shot.size, size) : { zoom: 1, x: 0, y: 0 })
   const now = useRef<Camera>(camera)

@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { rulerStep, timeScale } from '../../app/time-scale'
 import { makePiece } from '../../core/shot'
 import { testLayer } from '../../testing/documents'
-import { rulerStep, timeScale } from '../lanes/time-scale'
 import { actualPixels, fitCamera, zoomAt } from './camera'
 import { nearAngle, pieceSpace } from './piece-space'
 

@@ -9,7 +9,8 @@ export function TakesPanel() {
   const takes = useStore(s => projectOf(s)?.takes ?? null)
   const readOnly = useStore(s => s.view.readOnly)
   const picker = useRef<HTMLInputElement>(null)
-  const { busy, bring } = useBringIn()
+  const busy = useStore(s => s.view.bringing)
+  const bring = useBringIn()
   const [over, setOver] = useState(false)
   return (
     <section

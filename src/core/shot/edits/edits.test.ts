@@ -296,6 +296,35 @@ describe('place, groups and form', () => {
     expect(rounded(pictures(shot))).toEqual(before)
   })
 
+  it('a group shows all of a row of copies, and is not taken apart where it has been cut across one', () => {
+    const row = testLayer(0, { span: { from: 10, to: 40 }, copies: { count: 3, later: 10, x: 2, y: 0, keep: 1 } })
+    const shot = testShot([row, testLayer(1)])
+    const before = rounded(pictures(shot).map(p => p.layers.length))
+    edits.groupLayers(shot, ['layer-0'], 'Row')
+    const [group] = shot.layers
+    expect(group!.span).toEqual({ from: 10, to: 70 })
+    const cut = structuredClone(shot)
+    edits.trimLayers(cut, 'to', [{ layer: group!.id, frame: 55 }], takes)
+    expect(edits.whyNotUngrouped(cut.layers[0]!, cut)).toMatch(/row of copies/)
+    edits.ungroup(shot, group!.id)
+    expect(rounded(pictures(shot).map(p => p.layers.length))).toEqual(before)
+  })
+
+  it('several slip together, each as far as it reaches, and back', () => {
+    const shot = testShot([
+      testLayer(0, { span: { from: 0, to: 50 }, timing: play(1) }),
+      testLayer(1, { span: { from: 0, to: 50 }, timing: play(1.8) }),
+      testLayer(2, { locked: true, span: { from: 0, to: 50 } }),
+    ])
+    const began = structuredClone(shot.layers)
+    const from = () => shot.layers.map(l => l.timing.kind === 'play' && Math.round(l.timing.from * 25))
+    const ids = ['layer-0', 'layer-1', 'layer-2']
+    edits.slipLayers(shot, ids, 20, takes, began)
+    expect(from()).toEqual([45, 50, 0])
+    edits.slipLayers(shot, ids, 3, takes, began)
+    expect(from()).toEqual([28, 48, 0])
+  })
+
   it('no group lies in itself or too deep', () => {
     const shot = testShot([testLayer(0)])
     for (let i = 0; i < 12; i++) edits.groupLayers(shot, [shot.layers[0]!.id], `Group ${i}`)

@@ -1,20 +1,27 @@
 // Several layers as one that holds a shot of its own, and back.
 import { isKeyed } from '../../keys'
-import { frameToSeconds, spanLength } from '../../time'
+import { frameToSeconds, type Span } from '../../time'
 import { clone } from '../clone'
 import { LIMITS } from '../limits'
 import { blankLayer, newId } from '../make'
 import type { Layer, Shot } from '../types'
-import { shiftEveryKey } from '../values'
+import { shiftLayerKeys } from '../values'
 import { editableLayer, editableLayers } from './find'
+import { advanced, fitFades } from './time'
 
 /** How many groups lie in each other in a shot. */
 export const groupDepth = (shot: Shot): number =>
   Math.max(0, ...shot.layers.map(l => (l.source.kind === 'group' ? 1 + groupDepth(l.source.shot) : 0)))
 
+/** The frames at which a layer or any of its copies shows. */
+function shownSpan({ span, copies }: Layer): Span {
+  const last = copies ? copies.count * copies.later : 0
+  return { from: span.from + Math.min(0, last), to: span.to + Math.max(0, last) }
+}
+
 function slid(layer: Layer, by: number): Layer {
   const moved = clone(layer)
-  shiftEveryKey(moved, by)
+  shiftLayerKeys(moved, by, 'all')
   moved.span = { from: moved.span.from + by, to: moved.span.to + by }
   return moved
 }
@@ -23,13 +30,10 @@ function slid(layer: Layer, by: number): Layer {
 export function groupLayers(shot: Shot, layers: readonly string[], name: string, id = newId()): void {
   const members = editableLayers(shot, layers)
   const first = members[0]
-  if (
-    !first ||
-    Math.max(...members.map(m => (m.source.kind === 'group' ? groupDepth(m.source.shot) : 0))) + 2 > LIMITS.depth
-  )
-    return
-  const from = Math.max(0, Math.min(...members.map(l => l.span.from)))
-  const to = Math.min(shot.length, Math.max(...members.map(l => l.span.to)))
+  if (!first || groupDepth({ ...shot, layers: members }) + 1 > LIMITS.depth) return
+  const shown = members.map(shownSpan)
+  const from = Math.max(0, Math.min(...shown.map(span => span.from)))
+  const to = Math.min(shot.length, Math.max(...shown.map(span => span.to)))
   if (to <= from) return
   const inner: Shot = {
     id: newId(),
@@ -70,8 +74,16 @@ export function whyNotUngrouped(layer: Layer, shot: Shot): string | null {
   if (layer.matteOn && layer.matte.some(p => p.on)) return `The group has a matte of its own, which ${OWN}.`
   if (layer.blend !== 'normal' || layer.copies) return `The group is blended or repeated, which ${OWN}.`
   const { num, den } = layer.source.shot.rate
-  const ordinary = layer.timing.kind === 'play' && layer.timing.speed === 1
-  if (!ordinary || num * shot.rate.den !== den * shot.rate.num) return `The group has a time of its own, which ${OWN}.`
+  if (layer.timing.kind !== 'play' || layer.timing.speed !== 1 || num * shot.rate.den !== den * shot.rate.num)
+    return `The group has a time of its own, which ${OWN}.`
+  // The row's own span cannot be cut without its copies; beyond the shot nobody sees them.
+  const begins = layer.span.from - Math.round(layer.timing.from / frameToSeconds(1, shot.rate))
+  const cutsRow = layer.source.shot.layers.some(l => {
+    const { from, to } = shownSpan(l)
+    const early = from + begins < layer.span.from && layer.span.from > 0
+    return l.copies !== null && (early || (to + begins > layer.span.to && layer.span.to < shot.length))
+  })
+  if (cutsRow) return `The group cuts a row of copies short, which ${OWN}.`
   if (layer.source.shot.layers.length + shot.layers.length > LIMITS.layers) return 'There would be too many layers.'
   return null
 }
@@ -82,25 +94,26 @@ export function ungroup(shot: Shot, layer: string): void {
   if (found?.source.kind !== 'group' || whyNotUngrouped(found, shot) !== null || found.timing.kind !== 'play') return
   const begins = Math.round(found.timing.from / frameToSeconds(1, shot.rate))
   const { span, source, on, sound } = found
+  const own = (l: Layer): Layer => ({
+    ...l,
+    id: newId(),
+    on: l.on && on,
+    sound: { ...l.sound, on: l.sound.on && sound.on },
+  })
   const inner = source.shot.layers.flatMap((l): Layer[] => {
     const moved = slid(l, span.from - begins)
+    if (moved.copies) return [own(moved)]
     // What the group cut off stays cut off.
     const from = Math.max(span.from, moved.span.from)
     const to = Math.min(span.to, moved.span.to, span.from - begins + source.shot.length)
     if (to <= from) return []
-    cut(moved, from, to, shot)
-    return [{ ...moved, id: newId(), on: moved.on && on, sound: { ...moved.sound, on: moved.sound.on && sound.on } }]
+    moved.timing = advanced(moved.timing, from - moved.span.from, shot.rate)
+    moved.fade.in = Math.max(0, moved.fade.in - (from - moved.span.from))
+    moved.sound.fade.in = Math.max(0, moved.sound.fade.in - (from - moved.span.from))
+    moved.span = { from, to }
+    fitFades(moved)
+    return [own(moved)]
   })
   const at = shot.layers.findIndex(l => l.id === layer)
   shot.layers.splice(at, 1, ...inner)
-}
-
-function cut(layer: Layer, from: number, to: number, { rate }: Shot): void {
-  const { timing } = layer
-  const by = from - layer.span.from
-  if (timing.kind === 'play') layer.timing = { ...timing, from: timing.from + frameToSeconds(by, rate) * timing.speed }
-  if (timing.kind === 'loop') layer.timing = { ...timing, begun: timing.begun + by }
-  if (by > 0) layer.fade.in = Math.max(0, layer.fade.in - by)
-  layer.span = { from, to }
-  layer.fade.out = Math.min(layer.fade.out, spanLength(layer.span))
 }

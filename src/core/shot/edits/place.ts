@@ -3,7 +3,7 @@ import { isKeyed } from '../../keys'
 import { carry } from '../carry'
 import type { AnyValue, Layer, Place, Point, Shot, Size } from '../types'
 import { changeValue } from '../values'
-import { editableLayer } from './find'
+import { editableLayer, editableLayers } from './find'
 
 /** Moves the point a layer turns about, given in px of its source, without moving its picture. */
 export function setAnchor(shot: Shot, layer: string, anchor: Point): void {
@@ -19,10 +19,9 @@ const mapPlaces = (value: AnyValue, change: (place: Place) => Place): AnyValue =
     ? { keys: value.keys.map(k => ({ ...k, value: change(k.value as Place) })) }
     : change(value as unknown as Place)
 
-/** Mirrors a layer's picture in itself. */
-export function flipLayer(shot: Shot, layer: string, way: 'across' | 'down'): void {
-  const found = editableLayer(shot, layer)
-  if (found) found.flip = { ...found.flip, [way]: !found.flip[way] }
+/** Mirrors pictures of layers about their anchors. */
+export function flipLayers(shot: Shot, layers: readonly string[], way: 'across' | 'down'): void {
+  for (const layer of editableLayers(shot, layers)) layer.flip = { ...layer.flip, [way]: !layer.flip[way] }
 }
 
 /** The place that shows a picture whole (`fit`) or lets it cover everything (`fill`), upright and in the middle. */

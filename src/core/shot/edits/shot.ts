@@ -3,7 +3,7 @@ import { isKeyed, type Numeric } from '../../keys'
 import { fps, type Rate } from '../../time'
 import { LIMITS } from '../limits'
 import type { AnyValue, Frame, Layer, Line, Mark, Place, Shot, Size } from '../types'
-import { changeValue, spreadEveryKey, valuePaths } from '../values'
+import { changeValue, spreadLayerKeys, valuePaths } from '../values'
 
 export function renameShot(shot: Shot, name: string): void {
   shot.name = name.slice(0, LIMITS.name)
@@ -71,7 +71,7 @@ function resizeLayer(layer: Layer, from: Size, to: Size, by: number): void {
 /** Moves spans, keys, fades and loops to another rate, so that everything happens at the second it did. */
 function retimeLayer(layer: Layer, factor: number): void {
   const at = (frame: number) => Math.round(frame * factor)
-  spreadEveryKey(layer, factor)
+  spreadLayerKeys(layer, 0, factor, 'all')
   const from = at(layer.span.from)
   layer.span = { from, to: Math.max(from + 1, at(layer.span.to)) }
   const fade = (f: { in: number; out: number }) => ({ in: at(f.in), out: at(f.out) })

@@ -1,5 +1,6 @@
 // What is heard of a layer, and how it and the picture come and go.
 import { LIMITS } from '../limits'
+import { named } from '../make'
 import type { Fade, Layer, Shot } from '../types'
 import { editableLayer, editableLayers } from './find'
 import { copyOf } from './layers'
@@ -50,7 +51,7 @@ export function detachSound(shot: Shot, layer: string): void {
   if (found?.source.kind !== 'take' || found.source.use !== 'both' || shot.layers.length >= LIMITS.layers) return
   const heard = copyOf(found)
   heard.source = { ...found.source, use: 'sound' }
-  heard.name = `${found.name}, sound`
+  heard.name = named(found.name, 'sound')
   heard.matte = []
   heard.copies = null
   heard.fade = { in: 0, out: 0 }

@@ -3,10 +3,10 @@ import { mirrorKeys } from '../../keys'
 import { frameToSeconds, spanLength } from '../../time'
 import { clone } from '../clone'
 import { LIMITS } from '../limits'
-import { newId } from '../make'
+import { named, newId } from '../make'
 import { momentAt, possibleSpeed, reach, sourceSeconds } from '../timing'
 import type { Copies, Layer, LoopStyle, Shot, Take, Timing } from '../types'
-import { changeValue, keyedPaths, shiftLayerKeys, spreadLayerKeys, stillLayer } from '../values'
+import { changeKeyed, shiftLayerKeys, spreadLayerKeys, stillLayer } from '../values'
 import { editableLayer } from './find'
 import { advanced, fitFades, splitLayers } from './time'
 
@@ -34,10 +34,7 @@ export function setSpeed(shot: Shot, layer: string, to: number, takes: readonly 
   if (speed < 0 !== timing.speed < 0) {
     const last = momentAt({ ...timing, mixed: null }, length - 1, shot.rate).seconds
     found.timing = { ...timing, from: last, speed: -timing.speed }
-    for (const path of keyedPaths(found)) {
-      const piece = 'piece' in path ? found.matte.find(p => p.id === path.piece) : null
-      if (piece?.pinnedTo !== 'shot') changeValue(found, path, value => mirrorKeys(value, span.from + span.to - 1))
-    }
+    changeKeyed(found, 'own', value => mirrorKeys(value, span.from + span.to - 1))
   }
   const factor = Math.abs(timing.speed / speed)
   const longer = Math.max(1, Math.min(LIMITS.length, Math.round(length * factor)))
@@ -94,7 +91,7 @@ export function holdLayer(shot: Shot, layer: string, frame: number, frames: numb
   const before = clone(found)
   const held = clone(found)
   held.id = newId()
-  held.name = `${found.name}, held`
+  held.name = named(found.name, 'held')
   held.timing = { kind: 'freeze', at: momentAt(found.timing, frame - from, shot.rate).seconds }
   held.span = { from: frame, to: push ? frame + frames : Math.min(to, frame + frames) }
   held.fade = { in: 0, out: 0 }
@@ -190,7 +187,7 @@ export function stutterLayer(shot: Shot, layer: string, at: number, frames: numb
     const repeat = clone(begins)
     const later = i * (frames + gap)
     repeat.id = newId()
-    repeat.name = `${begins.name}, ${i + 1}`
+    repeat.name = named(begins.name, i + 1)
     shiftLayerKeys(repeat, later)
     repeat.span = { from: from + later, to: from + later + frames }
     repeat.fade = { in: i === 0 ? begins.fade.in : 0, out: 0 }

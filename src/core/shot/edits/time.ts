@@ -5,7 +5,7 @@ import { LIMITS } from '../limits'
 import { newId } from '../make'
 import { momentAt, reach, sourceSeconds } from '../timing'
 import type { Layer, Shot, Take, Timing } from '../types'
-import { shiftLayerKeys, shiftMatteKeys } from '../values'
+import { shiftLayerKeys } from '../values'
 import { editableLayer } from './find'
 
 /** The timing as it is a number of frames later. */
@@ -66,6 +66,25 @@ export function trimLayers(
   }
 }
 
+/** Slips several layers together, each as far as it reaches; `began` are they as a drag began. */
+export function slipLayers(
+  shot: Shot,
+  layers: readonly string[],
+  by: number,
+  takes: readonly Take[],
+  began: readonly Layer[] = [],
+): void {
+  for (const layer of layers) {
+    slipLayer(
+      shot,
+      layer,
+      by,
+      takes,
+      began.find(l => l.id === layer),
+    )
+  }
+}
+
 /**
  * Shows the source a number of frames later under the same span, as far as it reaches. The matte pinned to the layer
  * goes with the picture. `began` is the layer as it was when a drag began.
@@ -80,7 +99,7 @@ export function slipLayer(shot: Shot, layer: string, by: number, takes: readonly
     const most = Math.max(0, last - (spanLength(found.span) - 1))
     const frames = Math.max(Math.min(0, first), Math.min(Math.round(by), most))
     found.timing = advanced(timing, frames, shot.rate)
-    shiftMatteKeys(found, -frames)
+    shiftLayerKeys(found, -frames, 'picture')
     return
   }
   const seconds = sourceSeconds(found, takes)

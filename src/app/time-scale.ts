@@ -28,7 +28,7 @@ export function timeScale(length: number, width: number, zoom: { perFrame: numbe
 /** The zoom by a factor that leaves the frame under x where it is; null once the whole length shows. */
 export function zoomedAt(scale: TimeScale, factor: number, x: number, length: number) {
   const perFrame = Math.min(CLOSEST, scale.perFrame * factor)
-  if (perFrame * length <= scale.width - END) return null
+  if (perFrame * length <= scale.width - END + 1e-6) return null
   const left = scale.frame(x) - x / perFrame
   return { perFrame, left: within(left, perFrame, scale.width, length) }
 }
