@@ -14,8 +14,9 @@ export async function openCrowd(page: Page, origin: string): Promise<void> {
           const projects = change.objectStore('projects')
           const read = projects.get('two-at-the-counter')
           read.onsuccess = () => {
-            const stored = structuredClone(read.result)
-            const { shot } = stored.project
+            const stored = read.result
+            const project = JSON.parse(stored.project)
+            const { shot } = project
             const [like] = shot.layers
             shot.name = 'Crowd'
             shot.length = 9200
@@ -34,7 +35,7 @@ export async function openCrowd(page: Page, origin: string): Promise<void> {
                 opacity: { keys },
               }
             })
-            projects.put({ ...stored, id: 'crowd', project: { ...stored.project, id: 'crowd' } })
+            projects.put({ ...stored, id: 'crowd', project: JSON.stringify({ ...project, id: 'crowd' }) })
           }
           change.oncomplete = () => {
             open.result.close()

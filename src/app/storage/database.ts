@@ -2,14 +2,22 @@
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb'
 import type { Project } from '../../core/shot'
 
+/** A project that was saved, and when. */
 export interface StoredProject {
   id: string
   project: Project
   savedAt: number
 }
 
+/** A project as it lies in the database: as text, which is written many times quicker than a tree of objects. */
+interface WrittenProject {
+  id: string
+  project: string
+  savedAt: number
+}
+
 interface Schema extends DBSchema {
-  projects: { key: string; value: StoredProject }
+  projects: { key: string; value: WrittenProject }
   media: { key: string; value: Blob }
   posters: { key: string; value: Blob }
   derived: { key: string; value: StoredDerived }
@@ -24,14 +32,20 @@ export interface StoredDerived {
 let opened: Promise<IDBPDatabase<Schema>> | null = null
 
 export function database(): Promise<IDBPDatabase<Schema>> {
-  opened ??= openDB<Schema>('jolly-ghost', 2, {
-    upgrade(db, from) {
+  opened ??= openDB<Schema>('jolly-ghost', 3, {
+    async upgrade(db, from, _, change) {
       if (from < 1) {
         db.createObjectStore('projects', { keyPath: 'id' })
         db.createObjectStore('media')
         db.createObjectStore('posters')
       }
       if (from < 2) db.createObjectStore('derived')
+      if (from === 1 || from === 2) {
+        const projects = change.objectStore('projects')
+        for (const kept of await projects.getAll()) {
+          await projects.put({ ...kept, project: JSON.stringify(kept.project) })
+        }
+      }
     },
     // Another tab brings a newer database: this one makes room for it.
     blocking(_, __, event) {

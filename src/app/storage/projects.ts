@@ -2,9 +2,11 @@
 import { type Checked, checkProject, type Project, type Take, usedTakes } from '../../core/shot'
 import { database, type StoredDerived, type StoredProject } from './database'
 
+const written = (project: Project) => ({ id: project.id, project: JSON.stringify(project), savedAt: Date.now() })
+
 export async function saveProject(project: Project): Promise<void> {
   const db = await database()
-  await db.put('projects', { id: project.id, project, savedAt: Date.now() })
+  await db.put('projects', written(project))
 }
 
 /** Saves a project with its media in one transaction: all of it or nothing. */
@@ -16,7 +18,7 @@ export async function saveWithMedia(project: Project, media: readonly { digest: 
     ...media.map(async ({ digest, blob }) => {
       if (!(await files.getKey(digest))) await files.put(blob, digest)
     }),
-    change.objectStore('projects').put({ id: project.id, project, savedAt: Date.now() }),
+    change.objectStore('projects').put(written(project)),
   ]
   try {
     await Promise.all(writes)
@@ -38,13 +40,14 @@ export async function saveWithMedia(project: Project, media: readonly { digest: 
 export async function loadProject(id: string): Promise<Checked<Project> | null> {
   const db = await database()
   const stored = await db.get('projects', id)
-  return stored ? checkProject(stored.project) : null
+  return stored ? checkProject(JSON.parse(stored.project)) : null
 }
 
 /** All projects, the latest first. */
 export async function listProjects(): Promise<StoredProject[]> {
   const db = await database()
-  return (await db.getAll('projects')).sort((a, b) => b.savedAt - a.savedAt)
+  const all = await db.getAll('projects')
+  return all.map(p => ({ ...p, project: JSON.parse(p.project) })).sort((a, b) => b.savedAt - a.savedAt)
 }
 
 /** Removes a project, and the media that no other project uses. */
@@ -54,7 +57,9 @@ export async function removeProject(id: string): Promise<void> {
   const projects = change.objectStore('projects')
   await projects.delete(id)
   await change.objectStore('posters').delete(id)
-  const kept = new Set((await projects.getAll()).flatMap(p => p.project.takes.map(t => t.digest)))
+  const kept = new Set(
+    (await projects.getAll()).flatMap(p => (JSON.parse(p.project) as Project).takes.map(t => t.digest)),
+  )
   for (const name of ['media', 'derived'] as const) {
     const store = change.objectStore(name)
     for (const digest of await store.getAllKeys()) if (!kept.has(digest)) await store.delete(digest)

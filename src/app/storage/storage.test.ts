@@ -1,4 +1,5 @@
 import 'fake-indexeddb/auto'
+import { openDB } from 'idb'
 import { describe, expect, it } from 'vitest'
 import { testProject } from '../../testing/documents'
 import { database, storageProblem } from './database'
@@ -16,6 +17,19 @@ const project = testProject()
 const media = project.takes.map(t => ({ digest: t.digest, blob: new Blob([t.name]) }))
 
 describe('storage', () => {
+  it('reads what an older version kept as objects', async () => {
+    const older = await openDB('jolly-ghost', 2, {
+      upgrade(db) {
+        db.createObjectStore('projects', { keyPath: 'id' })
+        for (const name of ['media', 'posters', 'derived']) db.createObjectStore(name)
+      },
+    })
+    await older.put('projects', { id: 'older', project: { ...project, id: 'older' }, savedAt: 7 })
+    older.close()
+    expect(await listProjects()).toEqual([{ id: 'older', project: { ...project, id: 'older' }, savedAt: 7 }])
+    await removeProject('older')
+  })
+
   it('keeps a project with its media, and names what is missing', async () => {
     await saveWithMedia(project, media.slice(0, 1))
     expect(await loadProject('project')).toEqual({ ok: true, value: project })
@@ -43,7 +57,7 @@ describe('storage', () => {
   })
 
   it('does not trust what an older version may have written', async () => {
-    await (await database()).put('projects', { id: 'odd', project: { nonsense: true } as never, savedAt: 0 })
+    await (await database()).put('projects', { id: 'odd', project: '{"nonsense":true}', savedAt: 0 })
     expect(await loadProject('odd')).toMatchObject({ ok: false })
   })
 

@@ -1,3 +1,4 @@
+export { heldOf, letGo, sendByHand, useHeld } from './hand'
 export * from './jobs'
 export { closed, edit, editIn, opened, takeChanged, takeRemoved, takesAdded } from './project'
 export * from './store'

@@ -20,24 +20,25 @@ interface EditPayload {
   into?: readonly string[]
 }
 
+/** The project after an edit; the very same one if the edit changes nothing or is not to be had. */
+export function applyEdit(before: Project, { name, args, into = [] }: EditPayload): Project {
+  const apply = edits[name] as (shot: Shot, ...rest: unknown[]) => void
+  const after = createNextState(before, draft => {
+    const shot = innerShot(draft.shot as Shot, into)
+    if (shot) apply(shot, ...args)
+  })
+  // An edit inside a group knows nothing of how deep that lies: a document that could not be opened again is not made.
+  return edits.groupDepth(after.shot) > LIMITS.depth ? before : after
+}
+
 const slice = createSlice({
   name: 'project',
   initialState: null as Project | null,
   reducers: {
     opened: (_, action: PayloadAction<Project>) => action.payload,
     closed: () => null,
-    edited(project, action: PayloadAction<EditPayload>) {
-      if (!project) return
-      const { name, args, into = [] } = action.payload
-      const before = original(project) as Project
-      const apply = edits[name] as (shot: Shot, ...rest: unknown[]) => void
-      const after = createNextState(before, draft => {
-        const shot = innerShot(draft.shot as Shot, into)
-        if (shot) apply(shot, ...args)
-      })
-      // An edit inside a group knows nothing of how deep that lies: a document that could not be opened again is not made.
-      return edits.groupDepth(after.shot) > LIMITS.depth ? before : after
-    },
+    edited: (project, action: PayloadAction<EditPayload>) =>
+      project ? applyEdit(original(project) as Project, action.payload) : undefined,
     takeChanged(project, action: PayloadAction<{ digest: string } & Partial<Pick<Take, 'name' | 'marked' | 'acts'>>>) {
       const take = project?.takes.find(t => t.digest === action.payload.digest)
       if (!take) return
@@ -61,6 +62,7 @@ const slice = createSlice({
 })
 
 export const { opened, closed, takesAdded, takeChanged, takeRemoved } = slice.actions
+export type Edited = ReturnType<typeof slice.actions.edited>
 export const isEdit = slice.actions.edited.match
 /** Whether an action changes the document at all. */
 export const changesProject = (action: unknown): boolean =>

@@ -1,3 +1,4 @@
+import { memo } from 'react'
 import { commandOf } from '../../app/commands'
 import { chosenIds, shotOf, useStore } from '../../app/store'
 import type { Layer, Timing } from '../../core/shot'
@@ -40,7 +41,7 @@ function Fades({ layer }: { layer: Layer }) {
 }
 
 /** A layer in time, with everything a hand can take hold of. */
-export function Bar({ layer }: { layer: Layer }) {
+export const Bar = memo(function Bar({ layer }: { layer: Layer }) {
   const { scale } = useLanes()
   const engine = useEngine()
   const rate = useStore(s => shotOf(s)?.rate)
@@ -135,4 +136,4 @@ export function Bar({ layer }: { layer: Layer }) {
       )}
     </div>
   )
-}
+})

@@ -3,9 +3,14 @@ import type { TimeScale } from '../../app/time-scale'
 import { type Layer, momentAt, speedOf } from '../../core/shot'
 import { peakBetween } from '../../core/sound'
 import { frameToSeconds, type Rate } from '../../core/time'
+import { plainContext } from '../common/plain-canvas'
 import { useDerived } from '../stage/engine-context'
 
 const WAVE = 12
+/** Px drawn beyond the view on either side, for a bar that a hand slides in. */
+const MARGIN = 120
+/** Milliseconds that the lanes have to rest before frames are asked for one by one. */
+const REST = 160
 /** Seen on the dark strip under the film in either light. */
 const WAVE_COLOUR = 'rgb(200 198 192 / 75%)'
 
@@ -20,19 +25,20 @@ interface Props {
 export function BarFilm({ layer, rate, scale, height }: Props) {
   const derived = useDerived()
   const canvas = useRef<HTMLCanvasElement>(null)
-  const left = Math.max(0, scale.x(layer.span.from))
-  const right = Math.min(scale.width, scale.x(layer.span.to))
+  const left = Math.max(-MARGIN, scale.x(layer.span.from))
+  const right = Math.min(scale.width + MARGIN, scale.x(layer.span.to))
   const width = Math.max(0, right - left)
   useEffect(() => {
     const surface = canvas.current
     const digest = layer.source.kind === 'take' ? layer.source.digest : null
     if (!surface || !derived || !digest || width < 1) return
     const use = layer.source.kind === 'take' ? layer.source.use : 'both'
+    let resting = false
     const draw = () => {
       const ratio = devicePixelRatio
       surface.width = Math.round(width * ratio)
       surface.height = Math.round(height * ratio)
-      const c = surface.getContext('2d')
+      const c = plainContext(surface)
       if (!c) return
       c.scale(ratio, ratio)
       const seconds = (x: number) => {
@@ -51,7 +57,7 @@ export function BarFilm({ layer, rate, scale, height }: Props) {
       const step = Math.max(scale.perFrame, tile)
       const begins = scale.x(layer.span.from) - left
       const perTile = frameToSeconds(step / scale.perFrame, rate) * Math.abs(speedOf(layer.timing))
-      const exact = sheet !== null && perTile < sheet.every * 0.9
+      const exact = resting && sheet !== null && perTile < sheet.every * 0.9
       for (let x = begins + Math.floor(Math.max(0, -begins) / step) * step; x < width; x += step) {
         const frame = Math.round(scale.frame(x + left) - layer.span.from)
         const at = Math.max(0, momentAt(layer.timing, Math.max(0, frame), rate).seconds)
@@ -71,7 +77,15 @@ export function BarFilm({ layer, rate, scale, height }: Props) {
       }
     }
     draw()
-    return derived.subscribe(draw)
+    const rest = setTimeout(() => {
+      resting = true
+      draw()
+    }, REST)
+    const unsubscribe = derived.subscribe(draw)
+    return () => {
+      clearTimeout(rest)
+      unsubscribe()
+    }
   }, [derived, layer.source, layer.timing, layer.span, rate, scale, height, left, width])
   return (
     <canvas

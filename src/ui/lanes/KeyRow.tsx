@@ -1,6 +1,6 @@
 import { ContextMenu } from 'radix-ui'
-import { useCallback, useState } from 'react'
-import { edit, editIn, useSend, useStore } from '../../app/store'
+import { memo, useCallback, useState } from 'react'
+import { edit, editIn, letGo, sendByHand, useSend, useStore } from '../../app/store'
 import { type Ease, keysOf } from '../../core/keys'
 import { type AnyValue, getValue, type Layer, type ValuePath } from '../../core/shot'
 import { useDrag } from '../common/use-drag'
@@ -71,7 +71,7 @@ function KeyMenu({ ease: now, onEase, onDrop }: MenuProps) {
 }
 
 /** The keys of one value, on the line of time: dragged, stepped and deleted, their ease in their menu. */
-export function KeyRow({ layer, path }: { layer: Layer; path: ValuePath }) {
+export const KeyRow = memo(function KeyRow({ layer, path }: { layer: Layer; path: ValuePath }) {
   const name = pathName(layer, path)
   const send = useSend()
   const engine = useEngine()
@@ -91,9 +91,10 @@ export function KeyRow({ layer, path }: { layer: Layer; path: ValuePath }) {
     },
     move: ({ frame, began }, { dx, gesture }) => {
       const to = frame + Math.round(dx / scale.perFrame)
-      send(editIn(gesture, 'slideKey', layer.id, path, frame, to, began))
+      sendByHand(editIn(gesture, 'slideKey', layer.id, path, frame, to, began))
     },
     end: ({ frame }, moved) => {
+      letGo()
       if (!moved) engine?.goTo(frame)
     },
   })
@@ -151,4 +152,4 @@ export function KeyRow({ layer, path }: { layer: Layer; path: ValuePath }) {
       </ContextMenu.Portal>
     </ContextMenu.Root>
   )
-}
+})

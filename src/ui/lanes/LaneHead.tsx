@@ -1,4 +1,5 @@
 import { Eye, EyeOff, GripVertical, Lock, LockOpen, type LucideIcon, Volume2, VolumeX } from 'lucide-react'
+import { memo } from 'react'
 import { aloneToggled, edit, layerChosen, useSend, useStore } from '../../app/store'
 import { HEADS } from '../../app/time-scale'
 import type { Layer } from '../../core/shot'
@@ -38,7 +39,7 @@ function Switch({ icon: Icon, label, tone = 'text-ink', disabled, onClick }: Swi
 }
 
 /** Whether a layer counts, and what moves it in depth. */
-export function LaneHead({ layer, onCarry }: Props) {
+export const LaneHead = memo(function LaneHead({ layer, onCarry }: Props) {
   const send = useSend()
   const alone = useStore(s => s.view.alone.includes(layer.id))
   const chosen = useStore(s => s.view.layer === layer.id)
@@ -93,4 +94,4 @@ export function LaneHead({ layer, onCarry }: Props) {
       />
     </div>
   )
-}
+})

@@ -1,10 +1,11 @@
-import { memo } from 'react'
-import { useStore } from '../../app/store'
+import { memo, useMemo } from 'react'
+import { useHeld, useStore } from '../../app/store'
 import { HEADS } from '../../app/time-scale'
 import { keyedPaths, type Layer } from '../../core/shot'
 import { BAR, Bar } from './Bar'
 import { KEY_ROW, KeyRow, pathName } from './KeyRow'
 import { LaneHead } from './LaneHead'
+import { useLanes } from './lanes-context'
 
 /** Px that a layer's lane is high: its bar and, opened, a row for each value that has keys. */
 export const laneHeight = (layer: Layer, open: boolean): number =>
@@ -17,18 +18,29 @@ interface Props {
 }
 
 /** A layer in time: its head, its bar, and when its card is open a row for each value that has keys. */
-export const LaneRow = memo(function LaneRow({ layer, top, onCarry }: Props) {
+export const LaneRow = memo(function LaneRow({ layer: written, top, onCarry }: Props) {
+  const held = useHeld(written.id)
+  const slid = held?.slid ?? null
+  const layer = held && slid === null ? held.layer : written
+  const { scale } = useLanes()
   const open = useStore(s => s.view.layer === layer.id)
-  const paths = open ? keyedPaths(layer) : []
+  const paths = useMemo(() => (open ? keyedPaths(layer) : []), [open, layer])
   return (
     <li data-lane={layer.name} className="absolute inset-x-0" style={{ top, height: laneHeight(layer, open) }}>
       <LaneHead layer={layer} onCarry={onCarry} />
       <div className="absolute inset-y-0 right-0 overflow-x-clip" style={{ left: HEADS }}>
-        <Bar layer={layer} />
-        <div className="absolute inset-x-0" style={{ top: BAR + 4 }}>
-          {paths.map(path => (
-            <KeyRow key={JSON.stringify(path)} layer={layer} path={path} />
-          ))}
+        <div
+          className="absolute inset-0"
+          style={
+            slid === null ? undefined : { transform: `translateX(${slid * scale.perFrame}px)`, willChange: 'transform' }
+          }
+        >
+          <Bar layer={layer} />
+          <div className="absolute inset-x-0" style={{ top: BAR + 4 }}>
+            {paths.map(path => (
+              <KeyRow key={JSON.stringify(path)} layer={layer} path={path} />
+            ))}
+          </div>
         </div>
       </div>
       {paths.map((path, i) => (

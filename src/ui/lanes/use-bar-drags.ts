@@ -7,7 +7,9 @@ import {
   layerChosen,
   layersChosen,
   layerToggled,
+  letGo,
   projectOf,
+  sendByHand,
   shotOf,
   store,
   useSend,
@@ -61,7 +63,10 @@ export function useBarDrags(layer: Layer) {
     showMeeting(result.at)
     return result.by
   }
-  const end = () => showMeeting(null)
+  const end = () => {
+    letGo()
+    showMeeting(null)
+  }
 
   const body = useDrag<Began>({
     start(event) {
@@ -72,7 +77,7 @@ export function useBarDrags(layer: Layer) {
     move(began, drag) {
       const frames = drag.dx / scale.perFrame
       if (began.slipping) {
-        send(
+        sendByHand(
           editIn(
             drag.gesture,
             'slipLayers',
@@ -86,7 +91,7 @@ export function useBarDrags(layer: Layer) {
       }
       const edges = began.moving.flatMap(l => [l.span.from, l.span.to])
       const by = met(frames, edges, began, drag)
-      send(
+      sendByHand(
         editIn(
           drag.gesture,
           'slideLayers',
@@ -110,11 +115,11 @@ export function useBarDrags(layer: Layer) {
       const edges = began.slipping ? [began.layer.span.to] : began.moving.map(l => l.span[side])
       const by = met(drag.dx / scale.perFrame, edges, began, drag)
       if (began.slipping) {
-        send(editIn(drag.gesture, 'stretchLayer', layer.id, began.layer.span.to + by, began.takes, began.layer))
+        sendByHand(editIn(drag.gesture, 'stretchLayer', layer.id, began.layer.span.to + by, began.takes, began.layer))
         return
       }
       const moves = began.moving.map(l => ({ layer: l.id, frame: l.span[side] + by }))
-      send(editIn(drag.gesture, 'trimLayers', side, moves, began.takes))
+      sendByHand(editIn(drag.gesture, 'trimLayers', side, moves, began.takes))
     },
     end,
   })
@@ -128,8 +133,9 @@ export function useBarDrags(layer: Layer) {
     },
     move({ at }: { at: number }, { dx, gesture }: Drag) {
       const by = Math.round(dx / scale.perFrame) * (side === 'in' ? 1 : -1)
-      send(editIn(gesture, 'setFade', layer.id, of, { [side]: Math.max(0, at + by) }))
+      sendByHand(editIn(gesture, 'setFade', layer.id, of, { [side]: Math.max(0, at + by) }))
     },
+    end: letGo,
   })
   const fades = {
     pictureIn: useDrag(fade('picture', 'in')),

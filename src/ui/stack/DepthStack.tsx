@@ -10,7 +10,7 @@ import {
 import { restrictToVerticalAxis } from '@dnd-kit/modifiers'
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import { Aperture, BrickWall } from 'lucide-react'
-import { useCallback, useMemo } from 'react'
+import { useCallback, useMemo, useState } from 'react'
 import { edit, shotOf, useSend, useStore } from '../../app/store'
 import { LayerCard } from './LayerCard'
 
@@ -27,6 +27,7 @@ export function DepthStack() {
         .join(' ') ?? '',
   )
   const ids = useMemo(() => order.split(' ').filter(Boolean), [order])
+  const [scroller, setScroller] = useState<Element | null>(null)
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
     useSensor(KeyboardSensor, {
@@ -43,6 +44,7 @@ export function DepthStack() {
   )
   return (
     <section
+      ref={setScroller}
       aria-label="Depth stack"
       className="flex h-full flex-col overflow-x-hidden overflow-y-auto bg-panel px-3 py-2"
     >
@@ -55,7 +57,7 @@ export function DepthStack() {
           <SortableContext items={ids} strategy={verticalListSortingStrategy}>
             <ol className="flex flex-col gap-2">
               {ids.map(id => (
-                <LayerCard key={id} id={id} />
+                <LayerCard key={id} id={id} scroller={scroller} />
               ))}
             </ol>
           </SortableContext>

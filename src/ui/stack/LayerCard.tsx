@@ -2,6 +2,7 @@ import { useSortable } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import { ChevronDown, ChevronRight, Eye, EyeOff } from 'lucide-react'
 import { memo } from 'react'
+import { useInView } from 'react-intersection-observer'
 import { edit, layerChosen, layerOf, layerToggled, useSend, useStore } from '../../app/store'
 import type { Layer } from '../../core/shot'
 import { IconButton } from '../common/Button'
@@ -15,15 +16,22 @@ function lateness({ span }: Layer): string {
   return span.from > 0 ? `${span.from} f late` : `${-span.from} f early`
 }
 
-export const LayerCard = memo(function LayerCard({ id }: { id: string }) {
+/** A layer's place in the stack. Its card is made while it is in sight or open: a shot may have hundreds. */
+export const LayerCard = memo(function LayerCard({ id, scroller }: { id: string; scroller: Element | null }) {
   const layer = useStore(s => layerOf(s, id))
-  return layer ? <Card layer={layer} /> : null
+  const chosen = useStore(s => s.view.layer === id)
+  const { ref, inView } = useInView({ root: scroller, rootMargin: '240px 0px' })
+  if (!layer) return null
+  return (
+    <li ref={ref} data-layer={layer.name} className="min-h-[55px] pl-5">
+      {(inView || chosen) && <Card layer={layer} chosen={chosen} />}
+    </li>
+  )
 })
 
 /** A layer: what it contributes, and opened in place, everything about it. */
-const Card = memo(function Card({ layer }: { layer: Layer }) {
+const Card = memo(function Card({ layer, chosen }: { layer: Layer; chosen: boolean }) {
   const send = useSend()
-  const chosen = useStore(s => s.view.layer === layer.id)
   const among = useStore(s => s.view.others.includes(layer.id))
   const readOnly = useStore(s => s.view.readOnly)
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
@@ -31,14 +39,13 @@ const Card = memo(function Card({ layer }: { layer: Layer }) {
     disabled: readOnly,
   })
   return (
-    <li
+    <div
       ref={setNodeRef}
-      data-layer={layer.name}
-      className={`relative pl-5 ${chosen || isDragging ? '' : 'far-from-sight'}`}
+      className="relative"
       style={{ transform: CSS.Translate.toString(transform), transition, zIndex: isDragging ? 10 : undefined }}
     >
       <span
-        className={`absolute top-[26px] left-0 size-[9px] rounded-full ${chosen ? 'bg-lime' : among ? 'border-2 border-lime bg-panel' : 'border border-quiet bg-panel'}`}
+        className={`absolute top-[26px] -left-5 size-[9px] rounded-full ${chosen ? 'bg-lime' : among ? 'border-2 border-lime bg-panel' : 'border border-quiet bg-panel'}`}
       />
       <div
         className={`rounded-xl bg-card ${chosen ? 'outline-2 outline-lime/60' : ''} ${isDragging ? 'shadow-2xl shadow-black' : ''}`}
@@ -86,6 +93,6 @@ const Card = memo(function Card({ layer }: { layer: Layer }) {
           </>
         )}
       </div>
-    </li>
+    </div>
   )
 })

@@ -1,22 +1,10 @@
-import { type RefObject, useEffect, useRef, useState } from 'react'
+import { useEffect, useRef } from 'react'
 import { shotOf, useStore } from '../../app/store'
 import type { Layer } from '../../core/shot'
+import { plainContext } from '../common/plain-canvas'
 import { useEngine } from '../stage/engine-context'
 
 const WIDTH = 152
-
-/** Whether something can be seen where it scrolls. */
-function useInView(of: RefObject<Element | null>): boolean {
-  const [seen, setSeen] = useState(false)
-  useEffect(() => {
-    const element = of.current
-    if (!element) return
-    const observer = new IntersectionObserver(entries => setSeen(entries.at(-1)?.isIntersecting ?? false))
-    observer.observe(element)
-    return () => observer.disconnect()
-  }, [of])
-  return seen
-}
 
 /** What a layer contributes at the playhead right now, matte applied. Waits until the playhead rests. */
 export function Thumbnail({ layer }: { layer: Layer }) {
@@ -25,9 +13,8 @@ export function Thumbnail({ layer }: { layer: Layer }) {
   const playing = useStore(s => s.view.playing)
   const size = useStore(s => shotOf(s)?.size)
   const canvas = useRef<HTMLCanvasElement>(null)
-  const seen = useInView(canvas)
   useEffect(() => {
-    if (!engine || playing || !seen) return
+    if (!engine || playing) return
     let wanted = true
     const timer = setTimeout(async () => {
       try {
@@ -36,7 +23,7 @@ export function Thumbnail({ layer }: { layer: Layer }) {
         if (!wanted || !c) return
         c.width = bitmap.width
         c.height = bitmap.height
-        c.getContext('2d')?.drawImage(bitmap, 0, 0)
+        plainContext(c)?.drawImage(bitmap, 0, 0)
       } catch (error) {
         console.error('No thumbnail could be made:', error)
       }
@@ -45,7 +32,7 @@ export function Thumbnail({ layer }: { layer: Layer }) {
       wanted = false
       clearTimeout(timer)
     }
-  }, [engine, frame, playing, layer, seen])
+  }, [engine, frame, playing, layer])
   const { width, height } = size ?? { width: 16, height: 9 }
   return (
     <canvas

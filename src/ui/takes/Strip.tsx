@@ -2,6 +2,7 @@ import { useEffect, useRef } from 'react'
 import type { Take } from '../../core/shot'
 import { takeSeconds } from '../../core/shot'
 import { peakBetween } from '../../core/sound'
+import { plainContext } from '../common/plain-canvas'
 import { useDerived } from '../stage/engine-context'
 
 const HEIGHT = 34
@@ -18,7 +19,7 @@ export function Strip({ take }: { take: Take }) {
       const width = surface.clientWidth
       surface.width = Math.round(width * ratio)
       surface.height = Math.round(HEIGHT * ratio)
-      const c = surface.getContext('2d')
+      const c = plainContext(surface)
       if (!c) return
       c.scale(ratio, ratio)
       const seconds = Number.isFinite(takeSeconds(take)) ? takeSeconds(take) : 1

@@ -44,13 +44,22 @@ function PlaceButton({ take, disabled }: { take: Take; disabled: boolean }) {
   )
 }
 
-/** The layers that use a take, a line each. */
-const usesOf = (root: Shot | null, digest: string): string =>
-  root
-    ? takeUses(root, digest)
-        .map(u => [...u.inside, u.layer.name].join(' › '))
-        .join('\n')
-    : ''
+const uses = new WeakMap<Shot, Map<string, string>>()
+
+/** The layers that use a take, a line each; looked up once for each change of the shot. */
+function usesOf(root: Shot | null, digest: string): string {
+  if (!root) return ''
+  const known = uses.get(root) ?? new Map<string, string>()
+  uses.set(root, known)
+  let told = known.get(digest)
+  if (told === undefined) {
+    told = takeUses(root, digest)
+      .map(u => [...u.inside, u.layer.name].join(' › '))
+      .join('\n')
+    known.set(digest, told)
+  }
+  return told
+}
 
 /** A take: what it shows, where it is used, and what can be done with it. */
 export const TakeRow = memo(function TakeRow({ take }: { take: Take }) {
