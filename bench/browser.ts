@@ -21,7 +21,7 @@ async function open(page: Page): Promise<void> {
 }
 
 /** Frames of the whole shot that came in time. */
-async function play(page: Page): Promise<{ shown: number; of: number }> {
+export async function play(page: Page): Promise<{ shown: number; of: number }> {
   await page.evaluate(() => {
     const shown = new Set<string>()
     Object.assign(window, { shown })
@@ -36,7 +36,7 @@ async function play(page: Page): Promise<{ shown: number; of: number }> {
 }
 
 /** Milliseconds from a click on the ruler to the frame on the stage. */
-function seek(page: Page, times: number): Promise<number[]> {
+export function seek(page: Page, times: number): Promise<number[]> {
   return page.evaluate(async count => {
     const canvas = document.querySelector<HTMLCanvasElement>('[data-testid=picture] canvas')!
     const ruler = document.querySelector('[data-testid=ruler]')!
@@ -65,7 +65,7 @@ function seek(page: Page, times: number): Promise<number[]> {
 }
 
 /** Milliseconds that the browser's own players take to seek both takes that the frame needs. */
-function bareDecode(page: Page, times: number): Promise<number[]> {
+export function bareDecode(page: Page, times: number): Promise<number[]> {
   return page.evaluate(async count => {
     const videos = await Promise.all(
       ['clockmaker-left', 'clockmaker-right'].map(async name => {

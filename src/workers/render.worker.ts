@@ -214,14 +214,21 @@ const api = {
   png: (frame: number): Promise<Blob> =>
     withPicture(planFrame(shot!, frame), ({ picture }) => new Blob([pngOf(k, picture)], { type: 'image/png' })),
 
-  /** A small picture of a frame, or of what one layer contributes to it. */
-  async thumbnail(frame: number, layer: string | null, width: number): Promise<ImageBitmap> {
+  /** A small picture of a frame, or of what one layer contributes to it; null once the stage wants something newer. */
+  async thumbnail(frame: number, layer: string | null, width: number): Promise<ImageBitmap | null> {
     const { size } = shot!
+    const mine = newest
     const plan = planFrame(shot!, frame, Math.min(1, width / size.width))
-    return withPicture(planView(plan, layer ? 'cut-out' : 'picture', layer), ({ picture }) => {
+    const small = ({ picture }: Painted) => {
       const data = new Uint8ClampedArray(k.bytes(picture.ptr, picture.width * picture.height * 4))
       return createImageBitmap(new ImageData(data, picture.width, picture.height))
-    })
+    }
+    try {
+      return await withPicture(planView(plan, layer ? 'cut-out' : 'picture', layer), small, () => mine === newest)
+    } catch (error) {
+      if (error instanceof Dropped) return null
+      throw error
+    }
   },
 }
 

@@ -32,6 +32,7 @@ async function makePoster(stage: StageEngine): Promise<void> {
   const project = projectOf(store.getState())
   if (!project || store.getState().view.readOnly) return
   const bitmap = await stage.thumbnail(store.getState().view.frame, null, POSTER_WIDTH)
+  if (!bitmap) return
   const canvas = new OffscreenCanvas(bitmap.width, bitmap.height)
   canvas.getContext('2d')?.drawImage(bitmap, 0, 0)
   await savePoster(project.id, await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.85 }))

@@ -13,6 +13,10 @@ const cacheBytes = (): number => {
 
 /** Milliseconds left free between two pictures of a document that goes on changing. */
 const BREATH = 40
+/** Milliseconds that the stage has to rest before small pictures are made: decoding for them would hold up the next picture. */
+const REST = 180
+
+const passed = (ms: number): Promise<void> => new Promise(resolve => setTimeout(resolve, ms))
 
 export interface StageEngine {
   addFiles(files: MediaFile[]): Promise<{ digest: string; reason: string }[]>
@@ -21,7 +25,8 @@ export interface StageEngine {
   play(): Promise<void>
   stop(): void
   png(frame: number): Promise<Blob>
-  thumbnail(frame: number, layer: string | null, width: number): Promise<ImageBitmap>
+  /** A small picture of a frame, or of what one layer contributes to it, once the stage rests; null when no longer wanted. */
+  thumbnail(frame: number, layer: string | null, width: number, isWanted?: () => boolean): Promise<ImageBitmap | null>
   /** How loud left and right are just now, 0..1. */
   levels(): [number, number]
   /** Frames that came too late in the last playback. */
@@ -57,7 +62,7 @@ export async function startStage(
     const { view, layer } = store.getState().view
     return { view, layer }
   }
-  const show = async (frame: number) => {
+  const makePicture = async (frame: number) => {
     try {
       const shown = await render.call.show(frame, looking())
       if (shown) {
@@ -66,6 +71,28 @@ export async function startStage(
       }
     } catch (error) {
       onProblem(`The picture cannot be made: ${error instanceof Error ? error.message : String(error)}`)
+    }
+  }
+  let showing: Promise<void> = Promise.resolve()
+  const show = (frame: number): Promise<void> => {
+    showing = makePicture(frame)
+    return showing
+  }
+  const rest = async () => {
+    for (;;) {
+      const latest = showing
+      await latest
+      await passed(REST)
+      if (showing === latest && !store.getState().view.playing) return
+    }
+  }
+  const thumbnail: StageEngine['thumbnail'] = async (frame, layer, width, isWanted = () => true) => {
+    for (;;) {
+      await rest()
+      if (!isWanted()) return null
+      const bitmap = await render.call.thumbnail(frame, layer, width)
+      // Without one, the stage has gone on meanwhile.
+      if (bitmap) return bitmap
     }
   }
   const halt = () => {
@@ -134,7 +161,7 @@ export async function startStage(
         send(shot)
         await show(store.getState().view.frame)
         // The hand and the screen come before the picture, which may take as long as they do.
-        await new Promise(resolve => setTimeout(resolve, BREATH))
+        await passed(BREATH)
       }
     } finally {
       changing = false
@@ -161,7 +188,7 @@ export async function startStage(
     play,
     stop: halt,
     png: frame => render.call.png(frame),
-    thumbnail: (frame, layer, width) => render.call.thumbnail(frame, layer, width),
+    thumbnail,
     levels: () => sound.levels(),
     dropped: () => dropped,
     async end() {

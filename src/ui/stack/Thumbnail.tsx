@@ -6,7 +6,7 @@ import { useEngine } from '../stage/engine-context'
 
 const WIDTH = 152
 
-/** What a layer contributes at the playhead right now, matte applied. Waits until the playhead rests. */
+/** What a layer contributes at the playhead right now, matte applied. */
 export function Thumbnail({ layer }: { layer: Layer }) {
   const engine = useEngine()
   const frame = useStore(s => s.view.frame)
@@ -16,21 +16,18 @@ export function Thumbnail({ layer }: { layer: Layer }) {
   useEffect(() => {
     if (!engine || playing) return
     let wanted = true
-    const timer = setTimeout(async () => {
-      try {
-        const bitmap = await engine.thumbnail(frame, layer.id, WIDTH)
+    engine
+      .thumbnail(frame, layer.id, WIDTH, () => wanted)
+      .then(bitmap => {
         const c = canvas.current
-        if (!wanted || !c) return
+        if (!wanted || !c || !bitmap) return
         c.width = bitmap.width
         c.height = bitmap.height
         plainContext(c)?.drawImage(bitmap, 0, 0)
-      } catch (error) {
-        console.error('No thumbnail could be made:', error)
-      }
-    }, 180)
+      })
+      .catch(error => console.error('No thumbnail could be made:', error))
     return () => {
       wanted = false
-      clearTimeout(timer)
     }
   }, [engine, frame, playing, layer])
   const { width, height } = size ?? { width: 16, height: 9 }
