@@ -1,17 +1,19 @@
 // What a person at the browser waits for: playing and seeking, in headless Chromium.
 import { spawn } from 'node:child_process'
 import { fileURLToPath } from 'node:url'
-import { chromium, type Page } from '@playwright/test'
+import { type Browser, chromium, type Page } from '@playwright/test'
+import { inStepRows, listen } from './in-step'
 import { laneRows } from './lanes'
 import { longTakeRows } from './long-take'
-import { atMost, type Row } from './measure'
+import { atMost, percentile, type Row } from './measure'
 
 const root = fileURLToPath(new URL('../', import.meta.url))
 const PORT = 4990
+const ORIGIN = `http://127.0.0.1:${PORT}`
 
 /** The demo shot opened, three 720p layers. */
 async function open(page: Page): Promise<void> {
-  await page.goto(`http://127.0.0.1:${PORT}/`)
+  await page.goto(`${ORIGIN}/`)
   await page
     .getByRole('button', { name: /^Open Two at the counter|^Two at the counter/ })
     .first()
@@ -21,7 +23,7 @@ async function open(page: Page): Promise<void> {
 }
 
 /** Frames of the whole shot that came in time. */
-export async function play(page: Page): Promise<{ shown: number; of: number }> {
+async function play(page: Page): Promise<{ shown: number; of: number }> {
   await page.evaluate(() => {
     const shown = new Set<string>()
     Object.assign(window, { shown })
@@ -36,7 +38,7 @@ export async function play(page: Page): Promise<{ shown: number; of: number }> {
 }
 
 /** Milliseconds from a click on the ruler to the frame on the stage. */
-export function seek(page: Page, times: number): Promise<number[]> {
+function seek(page: Page, times: number): Promise<number[]> {
   return page.evaluate(async count => {
     const canvas = document.querySelector<HTMLCanvasElement>('[data-testid=picture] canvas')!
     const ruler = document.querySelector('[data-testid=ruler]')!
@@ -65,7 +67,7 @@ export function seek(page: Page, times: number): Promise<number[]> {
 }
 
 /** Milliseconds that the browser's own players take to seek both takes that the frame needs. */
-export function bareDecode(page: Page, times: number): Promise<number[]> {
+function bareDecode(page: Page, times: number): Promise<number[]> {
   return page.evaluate(async count => {
     const videos = await Promise.all(
       ['clockmaker-left', 'clockmaker-right'].map(async name => {
@@ -91,10 +93,8 @@ export function bareDecode(page: Page, times: number): Promise<number[]> {
   }, times)
 }
 
-const percentile = (values: number[], share: number): number =>
-  [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))]!
-
-export async function browserRows(): Promise<Row[]> {
+/** What a new page of a new browser gives, the product served beside it. */
+async function inBrowser(rowsOf: (page: Page, browser: Browser) => Promise<Row[]>): Promise<Row[]> {
   const server = spawn(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'src/server/main.ts'], {
     cwd: root,
     stdio: ['ignore', 'pipe', 'inherit'],
@@ -109,14 +109,31 @@ export async function browserRows(): Promise<Row[]> {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
     // What the compiler wraps functions in is not there inside the page.
     await page.addInitScript('globalThis.__name = f => f')
+    return await rowsOf(page, browser)
+  } finally {
+    await browser.close()
+    server.kill()
+  }
+}
+
+/** Ten minutes of playing, measured by itself since it takes as long. */
+export const playingRows = (): Promise<Row[]> =>
+  inBrowser(async page => {
+    await listen(page)
     await open(page)
-    const lanes = await laneRows(page, `http://127.0.0.1:${PORT}`)
+    return inStepRows(page, ORIGIN)
+  })
+
+export const browserRows = (): Promise<Row[]> =>
+  inBrowser(async (page, browser) => {
+    await open(page)
+    const lanes = await laneRows(page, ORIGIN)
     await open(page)
     const bare = percentile(await bareDecode(page, 60), 0.95)
     const cold = percentile(await seek(page, 60), 0.95)
     const { shown, of } = await play(page)
     const warm = percentile(await seek(page, 60), 0.95)
-    const long = await longTakeRows(browser, `http://127.0.0.1:${PORT}`)
+    const long = await longTakeRows(browser, ORIGIN)
     return [
       {
         what: 'playing three 720p layers at 30 fps on two cores',
@@ -135,8 +152,4 @@ export async function browserRows(): Promise<Row[]> {
       ...lanes,
       ...long,
     ]
-  } finally {
-    await browser.close()
-    server.kill()
-  }
-}
+  })

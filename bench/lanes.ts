@@ -1,58 +1,30 @@
 // The lanes under load: 200 layers with 5,000 keys, dragged, scrolled and zoomed; and from an edit to its picture.
 import type { Page } from '@playwright/test'
-import { atMost, type Row } from './measure'
+import { atMost, percentile, type Row } from './measure'
+import { openChanged } from './stored'
 
 /** Makes a project of 200 layers, 25 keys each, out of the demo that is open, and opens it. */
-export async function openCrowd(page: Page, origin: string): Promise<void> {
-  await page.evaluate(
-    () =>
-      new Promise<void>((resolve, reject) => {
-        const open = indexedDB.open('jolly-ghost')
-        open.onerror = () => reject(open.error)
-        open.onsuccess = () => {
-          const change = open.result.transaction('projects', 'readwrite')
-          const projects = change.objectStore('projects')
-          const read = projects.get('two-at-the-counter')
-          read.onsuccess = () => {
-            const stored = read.result
-            const project = JSON.parse(stored.project)
-            const { shot } = project
-            const [like] = shot.layers
-            shot.name = 'Crowd'
-            shot.length = 9200
-            shot.layers = Array.from({ length: 200 }, (_, i) => {
-              const from = ((i * 37) % 200) * 45
-              const keys = Array.from({ length: 25 }, (_, k) => ({
-                frame: from + k * 7,
-                value: 0.5 + (k % 2) / 2,
-                ease: 'linear',
-              }))
-              return {
-                ...like,
-                id: `crowd-${i}`,
-                name: `Layer ${i + 1}`,
-                span: { from, to: from + 184 },
-                opacity: { keys },
-              }
-            })
-            projects.put({ ...stored, id: 'crowd', project: JSON.stringify({ ...project, id: 'crowd' }) })
-          }
-          change.oncomplete = () => {
-            open.result.close()
-            resolve()
-          }
-        }
-      }),
-  )
-  await page.goto(`${origin}/shot/crowd`)
-  await page.waitForSelector('main[data-ready=true]')
+async function openCrowd(page: Page, origin: string): Promise<void> {
+  await openChanged(page, origin, 'crowd', shot => {
+    const [like] = shot.layers
+    shot.length = 9200
+    shot.layers = Array.from({ length: 200 }, (_, i) => {
+      const from = ((i * 37) % 200) * 45
+      const keys = Array.from({ length: 25 }, (_, k) => ({
+        frame: from + k * 7,
+        value: 0.5 + (k % 2) / 2,
+        ease: 'linear' as const,
+      }))
+      return { ...like!, id: `crowd-${i}`, name: `Layer ${i + 1}`, span: { from, to: from + 184 }, opacity: { keys } }
+    })
+  })
   await page.waitForTimeout(4000)
 }
 
 type Gesture = 'drag' | 'scroll' | 'zoom' | 'wait'
 
 /** Milliseconds between pictures of the screen while something is done at each of them. */
-export function intervals(page: Page, gesture: Gesture): Promise<number[]> {
+function intervals(page: Page, gesture: Gesture): Promise<number[]> {
   return page.evaluate(async what => {
     const region = document.querySelector('section[aria-label=Lanes]')!
     const list = region.querySelector('ol')!
@@ -122,11 +94,7 @@ function editTimes(page: Page): Promise<number[]> {
   })
 }
 
-const sorted = (values: number[]): number[] => [...values].sort((a, b) => a - b)
 const mean = (values: number[]): number => values.reduce((s, v) => s + v, 0) / values.length
-const percentile = (values: number[], share: number): number =>
-  sorted(values)[Math.min(values.length - 1, Math.floor(values.length * share))]!
-
 export async function laneRows(page: Page, origin: string): Promise<Row[]> {
   await openCrowd(page, origin)
   const idle = 1000 / mean(await intervals(page, 'wait'))

@@ -11,6 +11,12 @@ export async function median(runs: number, work: () => unknown): Promise<number>
   return times.sort((a, b) => a - b)[times.length >> 1]!
 }
 
+/** The value that a share 0..1 of the values lies below. */
+export function percentile(values: readonly number[], share: number): number {
+  const sorted = [...values].sort((a, b) => a - b)
+  return sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))]!
+}
+
 export interface Row {
   what: string
   goal: string

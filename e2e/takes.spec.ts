@@ -3,6 +3,7 @@ import { readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { expect, type Page, test } from '@playwright/test'
 import { clip, folder } from './fixtures/files'
+import { wav } from './fixtures/wav'
 import {
   begin,
   dragBy,
@@ -18,33 +19,6 @@ import {
   type,
   unlike,
 } from './fixtures/workbench'
-
-/** A second of a tone as a WAV file: 8 kHz, one channel, 16 bits. */
-function wav(): string {
-  const n = 8000
-  const bytes = Buffer.alloc(44 + n * 2)
-  bytes.write('RIFF', 0)
-  bytes.writeUInt32LE(36 + n * 2, 4)
-  bytes.write('WAVEfmt ', 8)
-  for (const [at, size, value] of [
-    [16, 4, 16],
-    [20, 2, 1],
-    [22, 2, 1],
-    [24, 4, 8000],
-    [28, 4, 16_000],
-    [32, 2, 2],
-    [34, 2, 16],
-  ] as const) {
-    if (size === 4) bytes.writeUInt32LE(value, at)
-    else bytes.writeUInt16LE(value, at)
-  }
-  bytes.write('data', 36)
-  bytes.writeUInt32LE(n * 2, 40)
-  for (let i = 0; i < n; i++) bytes.writeInt16LE(Math.round(Math.sin(i / 3) * 9000), 44 + i * 2)
-  const path = join(folder(), 'tone.wav')
-  writeFileSync(path, bytes)
-  return path
-}
 
 const take = (page: Page, name: string) => page.locator(`[data-take="${name}"]`)
 const problem = (page: Page) => page.locator('[data-sonner-toast]')
@@ -66,7 +40,13 @@ test('many files come in at once: films, a still, sound; what cannot be read is 
   writeFileSync(still, readFileSync(await (await download).path()))
   await page
     .getByLabel('Bring in takes')
-    .setInputFiles([words, still, wav(), clip('empty-shop'), clip('clockmaker-left')])
+    .setInputFiles([
+      words,
+      still,
+      wav('tone', 8000, 1, [{ hertz: 440, loud: 0.3 }]),
+      clip('empty-shop'),
+      clip('clockmaker-left'),
+    ])
   await expect(problem(page)).toContainText('“notes.txt” is nothing this program can read')
   // The same film brought in twice is one.
   await expect(page.locator('[data-take]')).toHaveCount(4)
@@ -110,7 +90,7 @@ test('a take whose file is gone is pointed at again', async ({ page }) => {
 
 test('files are pasted, and a take is carried from its panel into the lanes and onto the stage', async ({ page }) => {
   await begin(page, ['clockmaker-left'])
-  const song = [...readFileSync(wav())]
+  const song = [...readFileSync(wav('tone', 8000, 1, [{ hertz: 440, loud: 0.3 }]))]
   await page.evaluate(bytes => {
     const data = new DataTransfer()
     data.items.add(new File([new Uint8Array(bytes)], 'tone.wav', { type: 'audio/wav' }))

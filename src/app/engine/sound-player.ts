@@ -70,9 +70,12 @@ export function soundPlayer(): SoundPlayer {
     const source = of.createBufferSource()
     source.buffer = buffer
     source.connect(outlet(of))
+    // A piece that comes too late begins where it should be by now.
+    const late = Math.max(0, of.currentTime - at)
+    if (late >= buffer.duration) return
     source.onended = () => sources.delete(source)
     sources.add(source)
-    source.start(at)
+    source.start(at + late, late)
   }
 
   /** The epoch moment at which the context's clock shows `at`, when it is heard. */

@@ -100,16 +100,20 @@ export const Bar = memo(function Bar({ layer }: { layer: Layer }) {
             style={{ background: 'repeating-linear-gradient(115deg, transparent 0 9px, rgb(0 0 0 / 35%) 9px 12px)' }}
           />
         )}
-        <span className="absolute inset-x-0 top-0 flex h-5 items-center gap-1.5 bg-gradient-to-b from-black/75 to-transparent px-2 text-xs text-white">
-          {layer.tag !== 'none' && (
-            <span className="size-2 shrink-0 rounded-[2px]" style={{ background: tagColour(layer.tag) }} />
-          )}
-          <span className="sticky left-2 truncate font-bold" style={{ marginLeft: Math.max(0, -x) }}>
-            {layer.name}
+        <span className="absolute inset-x-0 top-0 h-5 bg-gradient-to-b from-black/75 to-transparent px-2">
+          {/* What is written stays in view when the bar begins before it, also while a hand slides the bar. */}
+          <span
+            className="flex h-5 items-center gap-1.5 text-xs text-white"
+            style={{ transform: x < 0 ? `translateX(max(0px, ${-x}px - var(--slid, 0px)))` : undefined }}
+          >
+            {layer.tag !== 'none' && (
+              <span className="size-2 shrink-0 rounded-[2px]" style={{ background: tagColour(layer.tag) }} />
+            )}
+            <span className="truncate font-bold">{layer.name}</span>
+            {word && <span className="shrink-0 opacity-80">{word}</span>}
+            {layer.copies && <span className="shrink-0 opacity-80">×{layer.copies.count + 1}</span>}
+            {layer.source.kind === 'group' && <span className="shrink-0 opacity-80">group</span>}
           </span>
-          {word && <span className="shrink-0 opacity-80">{word}</span>}
-          {layer.copies && <span className="shrink-0 opacity-80">×{layer.copies.count + 1}</span>}
-          {layer.source.kind === 'group' && <span className="shrink-0 opacity-80">group</span>}
         </span>
       </button>
       {!layer.locked && (

@@ -8,7 +8,7 @@ import { useDerived } from '../stage/engine-context'
 
 const WAVE = 12
 /** Px drawn beyond the view on either side, for a bar that a hand slides in. */
-const MARGIN = 120
+const MARGIN = 300
 /** Milliseconds that the lanes have to rest before frames are asked for one by one. */
 const REST = 160
 /** Seen on the dark strip under the film in either light. */

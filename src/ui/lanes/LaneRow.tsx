@@ -1,4 +1,4 @@
-import { memo, useMemo } from 'react'
+import { type CSSProperties, memo, useMemo } from 'react'
 import { useHeld, useStore } from '../../app/store'
 import { HEADS } from '../../app/time-scale'
 import { keyedPaths, type Layer } from '../../core/shot'
@@ -17,6 +17,13 @@ interface Props {
   onCarry: (layer: string, dy: number, gesture: string) => void
 }
 
+/** What a hand slides is moved as one piece, by px; a bar that begins before the view keeps its writing in view (`--slid`). */
+const slidStyle = (px: number, x: number): CSSProperties => ({
+  transform: `translateX(${px}px)`,
+  willChange: 'transform',
+  ...(Math.min(x, x + px) < 0 && { '--slid': `${px}px` }),
+})
+
 /** A layer in time: its head, its bar, and when its card is open a row for each value that has keys. */
 export const LaneRow = memo(function LaneRow({ layer: written, top, onCarry }: Props) {
   const held = useHeld(written.id)
@@ -31,9 +38,7 @@ export const LaneRow = memo(function LaneRow({ layer: written, top, onCarry }: P
       <div className="absolute inset-y-0 right-0 overflow-x-clip" style={{ left: HEADS }}>
         <div
           className="absolute inset-0"
-          style={
-            slid === null ? undefined : { transform: `translateX(${slid * scale.perFrame}px)`, willChange: 'transform' }
-          }
+          style={slid === null ? undefined : slidStyle(slid * scale.perFrame, scale.x(layer.span.from))}
         >
           <Bar layer={layer} />
           <div className="absolute inset-x-0" style={{ top: BAR + 4 }}>

@@ -1,5 +1,5 @@
 import { type RefObject, useEffect, useMemo, useRef } from 'react'
-import { lanesMeasured, lanesZoomed, useSend, useStore } from '../../app/store'
+import { lanesMeasured, lanesZoomed, store, useSend, useStore } from '../../app/store'
 import { bringingIn, HEADS, scrolledBy, type TimeScale, timeScale, zoomedAt } from '../../app/time-scale'
 
 /** The lanes' scale: it zooms about the pointer, scrolls, and goes along with the playhead. */
@@ -7,7 +7,6 @@ export function useLanesZoom(host: RefObject<HTMLElement | null>, length: number
   const send = useSend()
   const width = useStore(s => s.view.lanesWidth)
   const zoom = useStore(s => s.view.lanes)
-  const frame = useStore(s => s.view.frame)
   const scale = useMemo(() => timeScale(length, width, zoom), [length, width, zoom])
   const now = useRef({ scale, length })
   now.current = { scale, length }
@@ -41,9 +40,15 @@ export function useLanesZoom(host: RefObject<HTMLElement | null>, length: number
 
   // Only the playhead's own movement brings it into view; who scrolls away from it stays there.
   useEffect(() => {
-    const { scale, length } = now.current
-    const to = bringingIn(scale, frame, length)
-    if (to && scale.perFrame * length > scale.width) send(lanesZoomed(to))
-  }, [frame, send])
+    let at = store.getState().view.frame
+    return store.subscribe(() => {
+      const { frame } = store.getState().view
+      if (frame === at) return
+      at = frame
+      const { scale, length } = now.current
+      const to = bringingIn(scale, frame, length)
+      if (to && scale.perFrame * length > scale.width) send(lanesZoomed(to))
+    })
+  }, [send])
   return scale
 }

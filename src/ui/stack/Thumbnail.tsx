@@ -9,12 +9,11 @@ const WIDTH = 152
 /** What a layer contributes at the playhead right now, matte applied. */
 export function Thumbnail({ layer }: { layer: Layer }) {
   const engine = useEngine()
-  const frame = useStore(s => s.view.frame)
-  const playing = useStore(s => s.view.playing)
+  const frame = useStore(s => (s.view.playing ? null : s.view.frame))
   const size = useStore(s => shotOf(s)?.size)
   const canvas = useRef<HTMLCanvasElement>(null)
   useEffect(() => {
-    if (!engine || playing) return
+    if (!engine || frame === null) return
     let wanted = true
     engine
       .thumbnail(frame, layer.id, WIDTH, () => wanted)
@@ -29,7 +28,7 @@ export function Thumbnail({ layer }: { layer: Layer }) {
     return () => {
       wanted = false
     }
-  }, [engine, frame, playing, layer])
+  }, [engine, frame, layer])
   const { width, height } = size ?? { width: 16, height: 9 }
   return (
     <canvas

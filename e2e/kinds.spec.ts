@@ -1,0 +1,85 @@
+// Files of every kind that takes come in: they show and sound as they should.
+import { readFileSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { createCanvas } from '@napi-rs/canvas'
+import { expect, type Page, test } from '@playwright/test'
+import { folder } from './fixtures/files'
+import { wav } from './fixtures/wav'
+import { begin, exportPart, goTo, pixelAt, settled, stagePixels } from './fixtures/workbench'
+
+const RED = [192, 48, 32]
+const BLUE = [32, 64, 192]
+
+/** A still of the demo's size, red on the left and blue on the right. */
+async function still(kind: 'avif' | 'webp' | 'jpeg' | 'png'): Promise<string> {
+  const canvas = createCanvas(1280, 720)
+  const context = canvas.getContext('2d')
+  context.fillStyle = `rgb(${RED})`
+  context.fillRect(0, 0, 640, 720)
+  context.fillStyle = `rgb(${BLUE})`
+  context.fillRect(640, 0, 640, 720)
+  const path = join(folder(), `flag.${kind}`)
+  const bytes = {
+    png: () => canvas.encode('png'),
+    jpeg: () => canvas.encode('jpeg', 95),
+    webp: () => canvas.encode('webp', 95),
+    avif: () => canvas.encode('avif', { quality: 95 }),
+  }
+  writeFileSync(path, await bytes[kind]())
+  return path
+}
+
+test('stills of every kind show in their own colours', async ({ page }) => {
+  await begin(page, ['empty-shop'])
+  const kinds = ['png', 'jpeg', 'webp', 'avif'] as const
+  await page.getByLabel('Bring in takes').setInputFiles(await Promise.all(kinds.map(still)))
+  for (const kind of kinds) {
+    const name = `flag.${kind}`
+    await expect(page.locator(`[data-take="${name}"]`)).toContainText('1280×720, still')
+    await page.getByRole('button', { name: `Place ${name}` }).click()
+    await settled(page)
+    const shown = await stagePixels(page)
+    for (const [x, colour] of [
+      [300, RED],
+      [900, BLUE],
+    ] as const) {
+      const most = Math.max(...pixelAt(shown, x, 400).map((v, i) => Math.abs(v - colour[i]!)))
+      expect(most, `${kind} at ${x}`).toBeLessThanOrEqual(kind === 'png' ? 0 : 4)
+    }
+    await page.keyboard.press('Control+z')
+  }
+})
+
+/** How loud a film is on the left and on the right in a stretch of time, as the browser decodes it: root mean square. */
+function loudness(page: Page, path: string, from: number, to: number): Promise<number[]> {
+  return page.evaluate(
+    async ({ base64, from, to }) => {
+      const bytes = Uint8Array.from(atob(base64), c => c.charCodeAt(0))
+      const sound = await new OfflineAudioContext(2, 48_000, 48_000).decodeAudioData(bytes.buffer)
+      return [0, 1].map(side => {
+        const part = sound.getChannelData(side).subarray(from * 48_000, to * 48_000)
+        return Math.sqrt(part.reduce((sum, v) => sum + v * v, 0) / part.length)
+      })
+    },
+    { base64: readFileSync(path).toString('base64'), from, to },
+  )
+}
+
+test('sound of any rate and number of channels is heard as loud as it is', async ({ page }) => {
+  const tone = (hertz: number, loud: number) => ({ hertz, loud })
+  const silence = tone(0, 0)
+  const files = [
+    wav('one', 8000, 0.5, [tone(440, 0.3)]),
+    // Left, right, centre, low, surrounds: the low one is left out, the centre goes to both sides at -3 dB.
+    wav('six', 96_000, 0.5, [silence, silence, tone(440, 0.4), tone(60, 0.8), silence, silence]),
+  ]
+  await begin(page, ['pendulum'])
+  await page.getByLabel('Bring in takes').setInputFiles(files)
+  await page.getByRole('button', { name: 'Place one.wav' }).click()
+  await goTo(page, 15)
+  await page.getByRole('button', { name: 'Place six.wav' }).click()
+  const film = await exportPart(page, 1, 30)
+  const all = [...(await loudness(page, film, 0.1, 0.4)), ...(await loudness(page, film, 0.6, 0.9))]
+  const expected = [0.3, 0.3, 0.4 * Math.SQRT1_2, 0.4 * Math.SQRT1_2].map(loud => loud * Math.SQRT1_2)
+  for (const [i, loud] of all.entries()) expect(loud / expected[i]!).toBeCloseTo(1, 1)
+})
