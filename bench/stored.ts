@@ -28,6 +28,8 @@ function exchange(page: Page, id: string, other?: { id: string; text: string }):
 export async function openChanged(page: Page, origin: string, id: string, change: (shot: Shot) => void): Promise<void> {
   const project = JSON.parse(await exchange(page, 'two-at-the-counter')) as Project
   change(project.shot)
+  // The demo is found by its name.
+  project.shot.name = id
   await exchange(page, project.id, { id, text: JSON.stringify({ ...project, id }) })
   await page.goto(`${origin}/shot/${id}`)
   await page.waitForSelector('main[data-ready=true]')

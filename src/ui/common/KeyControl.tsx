@@ -1,4 +1,4 @@
-import { edit, useSend, useStore } from '../../app/store'
+import { edit, store, useSend, useStore } from '../../app/store'
 import { isKeyed, keysOf, sample } from '../../core/keys'
 import { getValue, type Layer, type ValuePath } from '../../core/shot'
 import { Tip } from './Tip'
@@ -6,13 +6,14 @@ import { Tip } from './Tip'
 /** The key mark beside a value: hollow without keys, a ring between them, full on one. */
 export function KeyControl({ layer, path, name }: { layer: Layer; path: ValuePath; name: string }) {
   const send = useSend()
-  const frame = useStore(s => s.view.frame)
   const readOnly = useStore(s => s.view.readOnly)
   const value = getValue(layer, path)
+  const here = useStore(s => value !== null && keysOf(value).some(k => k.frame === s.view.frame))
   if (value === null) return null
-  const here = keysOf(value).some(k => k.frame === frame)
-  const toggle = () =>
+  const toggle = () => {
+    const { frame } = store.getState().view
     send(here ? edit('dropKey', layer.id, path, frame) : edit('putKey', layer.id, path, frame, sample(value, frame)))
+  }
   const look = here ? 'bg-ghost border-ghost' : isKeyed(value) ? 'border-ghost border-[2.5px]' : 'border-quiet'
   return (
     <Tip text={here ? `Take the key of ${name} away` : `Set a key for ${name} here`}>

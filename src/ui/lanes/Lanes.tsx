@@ -115,7 +115,7 @@ export function Lanes() {
     <LanesContext value={shared}>
       <section
         aria-label="Lanes"
-        className="relative flex h-full min-h-0 flex-col bg-ground"
+        className="relative flex h-full min-h-0 flex-col bg-ground contain-strict"
         onDragOver={event => event.preventDefault()}
         onDrop={event => {
           event.preventDefault()

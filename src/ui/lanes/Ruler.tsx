@@ -1,4 +1,4 @@
-import type { PointerEvent } from 'react'
+import { memo, type PointerEvent } from 'react'
 import { dialogOpened, edit, editIn, stagedShot, useSend, useStore } from '../../app/store'
 import { rulerStep } from '../../app/time-scale'
 import type { Mark } from '../../core/shot'
@@ -8,7 +8,7 @@ import { useEngine } from '../stage/engine-context'
 import { useLanes } from './lanes-context'
 
 /** Marks of time as far as they are in view. */
-function Scale() {
+const Scale = memo(function Scale() {
   const { scale } = useLanes()
   const shot = useStore(stagedShot)
   if (!shot) return null
@@ -35,7 +35,7 @@ function Scale() {
       </span>
     )
   })
-}
+})
 
 function MarkFlag({ mark, marks }: { mark: Mark; marks: readonly Mark[] }) {
   const send = useSend()

@@ -6,14 +6,13 @@ import { useEngine } from '../stage/engine-context'
 export function CommandButton({ id, children }: { id: string; children: string }) {
   const engine = useEngine()
   const readOnly = useStore(s => s.view.readOnly)
-  // Whether a command applies depends on much: asked anew whenever any of it changes.
-  useStore(s => s.project.present)
-  useStore(s => s.view.frame)
   const command = commandOf(id)
+  // It depends on much: asked at every change, drawn anew when the answer is another one.
+  const applies = useStore(() => command.applies?.() !== false)
   return (
     <button
       type="button"
-      disabled={!engine || readOnly || command.applies?.() === false}
+      disabled={!engine || readOnly || !applies}
       title={`${command.name} ${shownKeys(command.keys)}`.trim()}
       className="rounded-full bg-raised px-2.5 py-0.5 text-xs"
       onClick={() => engine && command.run(engine)}

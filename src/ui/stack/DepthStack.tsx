@@ -46,7 +46,7 @@ export function DepthStack() {
     <section
       ref={setScroller}
       aria-label="Depth stack"
-      className="flex h-full flex-col overflow-x-hidden overflow-y-auto bg-panel px-3 py-2"
+      className="flex h-full flex-col overflow-x-hidden overflow-y-auto bg-panel px-3 py-2 contain-strict"
     >
       <h2 className="flex items-center gap-2 text-sm font-normal text-quiet">
         <Aperture size={16} /> nearest the lens

@@ -20,7 +20,7 @@ function lateness({ span }: Layer): string {
 export const LayerCard = memo(function LayerCard({ id, scroller }: { id: string; scroller: Element | null }) {
   const layer = useStore(s => layerOf(s, id))
   const chosen = useStore(s => s.view.layer === id)
-  const { ref, inView } = useInView({ root: scroller, rootMargin: '240px 0px' })
+  const { ref, inView } = useInView({ root: scroller, rootMargin: '120px 0px' })
   if (!layer) return null
   return (
     <li ref={ref} data-layer={layer.name} className="min-h-[55px] pl-5">

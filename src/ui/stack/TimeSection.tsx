@@ -131,8 +131,6 @@ export function TimeSection({ layer }: { layer: Layer }) {
           send(editIn(gesture, 'trimLayers', 'to', [{ layer: layer.id, frame: span.from + frames }], takes))
         }
       />
-      {timing.kind !== 'freeze' && <SpeedFields layer={layer} timing={timing} fixed={fixed} />}
-      {timing.kind === 'loop' && <LoopFields layer={layer} timing={timing} fixed={fixed} />}
       <NumberField
         label="Fade in"
         unit="f"
@@ -151,6 +149,8 @@ export function TimeSection({ layer }: { layer: Layer }) {
         disabled={fixed}
         onChange={(frames, gesture) => send(editIn(gesture, 'setFade', layer.id, 'picture', { out: frames }))}
       />
+      {timing.kind === 'loop' && <LoopFields layer={layer} timing={timing} fixed={fixed} />}
+      {timing.kind !== 'freeze' && <SpeedFields layer={layer} timing={timing} fixed={fixed} />}
       <div className="col-span-2 flex flex-wrap gap-1 pt-1">
         {timing.kind === 'play' ? (
           <>

@@ -1,4 +1,4 @@
-import { editIn, useSend, useStore } from '../../app/store'
+import { editIn, store, useSend, useStore } from '../../app/store'
 import { type Numeric, sample } from '../../core/keys'
 import { getValue, type Layer, type ValuePath } from '../../core/shot'
 import { KeyControl } from '../common/KeyControl'
@@ -23,14 +23,17 @@ interface Props {
 /** A number of a layer as it is at the playhead, with its key control. */
 export function ValueField({ layer, path, label, field, factor = 1, ...number }: Props) {
   const send = useSend()
-  const frame = useStore(s => s.view.frame)
-  const keying = useStore(s => s.view.keying)
   const readOnly = useStore(s => s.view.readOnly)
   const value = getValue(layer, path)
-  if (value === null) return null
-  const now = sample<Numeric>(value, frame)
-  const own = typeof now === 'number' ? now : now[field!]!
+  // Drawn anew when its number is another one, not with every frame.
+  const own = useStore(s => {
+    const now = value && sample<Numeric>(value, s.view.frame)
+    return typeof now === 'number' || now === null ? now : now[field!]!
+  })
+  if (value === null || own === null) return null
   const change = (shown: number, gesture: string) => {
+    const { frame, keying } = store.getState().view
+    const now = sample<Numeric>(value, frame)
     const next = typeof now === 'number' ? shown / factor : { ...now, [field!]: shown / factor }
     send(editIn(gesture, 'setValue', layer.id, path, frame, next, keying))
   }

@@ -127,7 +127,7 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
     <div
       ref={well}
       data-testid="stage"
-      className="relative h-full min-h-0 overflow-hidden bg-well"
+      className="relative h-full min-h-0 overflow-hidden bg-well contain-strict"
       style={{ cursor: grabbing ? 'grab' : 'default' }}
       onDragOver={event => event.preventDefault()}
       onDrop={event => {

@@ -2,8 +2,8 @@ import { ChevronLeft, ChevronRight, ImageDown, Pause, Play, SkipBack, SkipForwar
 import type { ReactNode } from 'react'
 import { commandOf, shownKeys } from '../../app/commands'
 import { fileName, saveBlob } from '../../app/engine/exports'
-import { dialogOpened, keyingSet, snappingSet, stagedShot, useSend, useStore } from '../../app/store'
-import { counter } from '../../core/time'
+import { dialogOpened, keyingSet, snappingSet, stagedShot, store, useSend, useStore } from '../../app/store'
+import { counter, type Rate } from '../../core/time'
 import { IconButton } from '../common/Button'
 import { sayProblem } from '../common/problem'
 import { Tip } from '../common/Tip'
@@ -37,6 +37,21 @@ function Pill({
   )
 }
 
+/** Where the playhead is: the one part of the transport that changes with every frame. */
+function Counter({ rate, length }: { rate: Rate; length: number }) {
+  const frame = useStore(s => s.view.frame)
+  return (
+    <>
+      <span className="ml-3 font-display text-lg font-semibold" data-testid="counter">
+        {counter(frame, rate)}
+      </span>
+      <span className="ml-2 whitespace-nowrap text-quiet" data-testid="frame-number">
+        frame {frame + 1} of {length}
+      </span>
+    </>
+  )
+}
+
 /** Playing and stepping, the counter, and whether changes make keys. */
 export function Transport() {
   const send = useSend()
@@ -45,12 +60,11 @@ export function Transport() {
   const rate = useStore(s => stagedShot(s)?.rate)
   const length = useStore(s => stagedShot(s)?.length)
   const marks = useStore(s => stagedShot(s)?.marks.length)
-  const frame = useStore(s => s.view.frame)
   const playing = useStore(s => s.view.playing)
   const keying = useStore(s => s.view.keying)
   const snapping = useStore(s => s.view.snapping)
   const take = useStore(s => s.view.take)
-  if (!rate || name === undefined) return null
+  if (!rate || name === undefined || length === undefined) return null
   const button = (id: string, icon: typeof Play) => {
     const { name, keys, run } = commandOf(id)
     return (
@@ -64,6 +78,7 @@ export function Transport() {
     )
   }
   const savePicture = async () => {
+    const { frame } = store.getState().view
     try {
       const png = await engine?.png(frame)
       if (png) saveBlob(png, `${fileName(name)} ${String(frame).padStart(6, '0')}.png`)
@@ -88,12 +103,7 @@ export function Transport() {
       </Tip>
       {button('forward', ChevronRight)}
       {button('end', SkipForward)}
-      <span className="ml-3 font-display text-lg font-semibold" data-testid="counter">
-        {counter(frame, rate)}
-      </span>
-      <span className="ml-2 whitespace-nowrap text-quiet" data-testid="frame-number">
-        frame {frame + 1} of {length}
-      </span>
+      <Counter rate={rate} length={length} />
       <span className="flex-1" />
       <Meter />
       <Pill

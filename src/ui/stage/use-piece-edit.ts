@@ -1,4 +1,4 @@
-import { editIn, useSend, useStore } from '../../app/store'
+import { editIn, store, useSend } from '../../app/store'
 import type { Numeric } from '../../core/keys'
 import type { Layer, Piece, ValuePath } from '../../core/shot'
 
@@ -7,8 +7,8 @@ type PieceValue = Extract<ValuePath, { piece: string }>['of']
 /** Changes a piece's value as seen at the playhead, within a gesture. */
 export function usePieceEdit(layer: Layer, piece: Piece) {
   const send = useSend()
-  const frame = useStore(s => s.view.frame)
-  const keying = useStore(s => s.view.keying)
-  return (of: PieceValue, value: Numeric, gesture: string) =>
+  return (of: PieceValue, value: Numeric, gesture: string) => {
+    const { frame, keying } = store.getState().view
     send(editIn(gesture, 'setValue', layer.id, { of, piece: piece.id }, frame, value, keying))
+  }
 }
