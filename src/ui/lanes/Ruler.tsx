@@ -95,7 +95,7 @@ export function Ruler() {
         aria-valuemax={shot.length}
         aria-valuenow={frame + 1}
         data-testid="ruler"
-        className="absolute inset-0 cursor-pointer touch-none overflow-hidden"
+        className="absolute inset-0 cursor-pointer touch-none overflow-hidden focus-visible:-outline-offset-2"
         onPointerDown={event => {
           if (event.button !== 0) return
           event.currentTarget.setPointerCapture(event.pointerId)
