@@ -247,3 +247,28 @@ test('a take of another rate than the shot plays as fast as it was filmed, or fr
   await expect(field(page, 'Speed')).toHaveValue('200')
   await expect(field(page, 'Lasts')).toHaveValue('184')
 })
+
+test('a card is carried from the lens to the wall, past what is in sight', async ({ page }) => {
+  await begin(page, ['pendulum'])
+  for (const count of [2, 4, 8, 16]) {
+    await press(page, 'Control+a')
+    await press(page, 'Control+d')
+    await expect(page.locator('[data-layer]')).toHaveCount(count)
+  }
+  await page.getByLabel('Bring in takes').setInputFiles(clip('empty-shop'))
+  await page.getByRole('button', { name: 'Place empty-shop.mp4' }).click()
+  const cards = page.locator('[data-layer]')
+  await expect(cards.first()).toHaveAttribute('data-layer', 'empty-shop')
+  const head = (await page.getByLabel('empty-shop: choose, or drag to another depth').boundingBox())!
+  await page.mouse.move(head.x + 100, head.y + 20)
+  await page.mouse.down()
+  await page.mouse.move(head.x + 100, 600, { steps: 10 })
+  // At the edge the stack scrolls, as far as it goes and no farther.
+  for (let i = 0; i < 60; i++) {
+    await page.mouse.move(head.x + 100, 790 + (i % 2))
+    await page.waitForTimeout(40)
+  }
+  await page.mouse.up()
+  await expect(cards.last()).toHaveAttribute('data-layer', 'empty-shop')
+  await expect(cards).toHaveCount(17)
+})

@@ -78,17 +78,18 @@ export async function startStage(
     showing = makePicture(frame)
     return showing
   }
-  const rest = async () => {
+  /** Waits until nothing newer is shown; whoever has lost interest does not go on waiting. */
+  const rest = async (isWanted: () => boolean) => {
     for (;;) {
       const latest = showing
       await latest
       await passed(REST)
-      if (showing === latest && !store.getState().view.playing) return
+      if (!isWanted() || (showing === latest && !store.getState().view.playing)) return
     }
   }
   const thumbnail: StageEngine['thumbnail'] = async (frame, layer, width, isWanted = () => true) => {
     for (;;) {
-      await rest()
+      await rest(isWanted)
       if (!isWanted()) return null
       const bitmap = await render.call.thumbnail(frame, layer, width)
       // Without one, the stage has gone on meanwhile.

@@ -1,4 +1,5 @@
 import {
+  type CollisionDetection,
   closestCenter,
   DndContext,
   type DragEndEvent,
@@ -7,14 +8,22 @@ import {
   useSensor,
   useSensors,
 } from '@dnd-kit/core'
-import { restrictToVerticalAxis } from '@dnd-kit/modifiers'
+import { restrictToFirstScrollableAncestor, restrictToVerticalAxis } from '@dnd-kit/modifiers'
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import { Aperture, BrickWall } from 'lucide-react'
 import { useCallback, useMemo, useState } from 'react'
 import { edit, shotOf, useSend, useStore } from '../../app/store'
 import { LayerCard } from './LayerCard'
 
-const MODIFIERS = [restrictToVerticalAxis]
+// A card that is carried past the end would make the stack longer, and scroll on for ever.
+const MODIFIERS = [restrictToVerticalAxis, restrictToFirstScrollableAncestor]
+
+/** The place whose middle is nearest to the hand: an open card is tall, and its own middle far from where it is held. */
+const nearestToHand: CollisionDetection = args => {
+  const at = args.pointerCoordinates?.y
+  if (at === undefined) return closestCenter(args)
+  return closestCenter({ ...args, collisionRect: { ...args.collisionRect, top: at, bottom: at, height: 0 } })
+}
 
 /** The layers on their rail from lens to wall. */
 export function DepthStack() {
@@ -28,6 +37,7 @@ export function DepthStack() {
   )
   const ids = useMemo(() => order.split(' ').filter(Boolean), [order])
   const [scroller, setScroller] = useState<Element | null>(null)
+  const [carried, setCarried] = useState<string | null>(null)
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
     useSensor(KeyboardSensor, {
@@ -37,6 +47,7 @@ export function DepthStack() {
   )
   const onDragEnd = useCallback(
     ({ active, over }: DragEndEvent) => {
+      setCarried(null)
       const to = ids.indexOf(String(over?.id))
       if (over && active.id !== over.id) send(edit('reorderLayer', String(active.id), to))
     },
@@ -53,11 +64,18 @@ export function DepthStack() {
       </h2>
       <div className="relative my-2 flex-1">
         <span className="absolute inset-y-0 left-1 w-px bg-line" />
-        <DndContext sensors={sensors} collisionDetection={closestCenter} modifiers={MODIFIERS} onDragEnd={onDragEnd}>
+        <DndContext
+          sensors={sensors}
+          collisionDetection={nearestToHand}
+          modifiers={MODIFIERS}
+          onDragStart={({ active }) => setCarried(String(active.id))}
+          onDragCancel={() => setCarried(null)}
+          onDragEnd={onDragEnd}
+        >
           <SortableContext items={ids} strategy={verticalListSortingStrategy}>
             <ol className="flex flex-col gap-2">
               {ids.map(id => (
-                <LayerCard key={id} id={id} scroller={scroller} />
+                <LayerCard key={id} id={id} scroller={scroller} carried={id === carried} />
               ))}
             </ol>
           </SortableContext>

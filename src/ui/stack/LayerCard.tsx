@@ -16,15 +16,22 @@ function lateness({ span }: Layer): string {
   return span.from > 0 ? `${span.from} f late` : `${-span.from} f early`
 }
 
-/** A layer's place in the stack. Its card is made while it is in sight or open: a shot may have hundreds. */
-export const LayerCard = memo(function LayerCard({ id, scroller }: { id: string; scroller: Element | null }) {
+interface PlaceProps {
+  id: string
+  scroller: Element | null
+  /** Whether a hand carries the card, maybe far from its place. */
+  carried: boolean
+}
+
+/** A layer's place in the stack. Its card is made while it is in sight, open or carried: a shot may have hundreds. */
+export const LayerCard = memo(function LayerCard({ id, scroller, carried }: PlaceProps) {
   const layer = useStore(s => layerOf(s, id))
   const chosen = useStore(s => s.view.layer === id)
   const { ref, inView } = useInView({ root: scroller, rootMargin: '120px 0px' })
   if (!layer) return null
   return (
     <li ref={ref} data-layer={layer.name} className="min-h-[55px] pl-5">
-      {(inView || chosen) && <Card layer={layer} chosen={chosen} />}
+      {(inView || chosen || carried) && <Card layer={layer} chosen={chosen} />}
     </li>
   )
 })
