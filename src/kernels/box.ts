@@ -20,7 +20,8 @@ export function boxRow(
   const ex = Math.abs(cos) * hw + Math.abs(sin) * hh + reach;
   const ey = Math.abs(sin) * hw + Math.abs(cos) * hh + reach;
   const dy = y + 0.5 - cy;
-  if (Math.abs(dy) > ey || hw <= 0 || hh <= 0) return;
+  // What has no width has no area either, but something may lie about it.
+  if (Math.abs(dy) > ey || ((hw <= 0 || hh <= 0) && grow + outside <= 0)) return;
   const from = max(0, i32(Math.floor(cx - ex)));
   const to = min(n, i32(Math.ceil(cx + ex)));
   const sharp = inside + outside < 16;

@@ -39,13 +39,16 @@ function channelSums(a: usize, b: usize, left: i32, at: i32, right: i32): v128 {
   return i16x8.add(side, i16x8.shl(mid, 1));
 }
 
-/** Two rows of width RGBA8 pixels -> (width + 1) / 2 chroma codes at u and v. Give the same row twice at an odd last row. */
-export function chromaPairRow(top: usize, bottom: usize, u: usize, v: usize, width: i32): void {
-  const half = (width + 1) >> 1;
+/**
+ * Two rows of width RGBA8 pixels -> their chroma codes at u and v, those of columns [from, to) only, from being even. Give
+ * the same row twice at an odd last row. The pixels beside the columns are read too.
+ */
+export function chromaPairRow(top: usize, bottom: usize, u: usize, v: usize, width: i32, from: i32, to: i32): void {
+  const half = (to + 1) >> 1;
   // -0.1146, -0.3854, 0.5 and 0.5, -0.4542, -0.0458 times 224/255, in 1/16384; the sums carry a factor of 8.
   const toU = i16x8(-1649, -5547, 7196, 0, 0, 0, 0, 0);
   const toV = i16x8(7196, -6536, -660, 0, 0, 0, 0, 0);
-  for (let i = 0; i < half; i++) {
+  for (let i = from >> 1; i < half; i++) {
     const x = i << 1;
     const sums = channelSums(top, bottom, max(x - 1, 0) << 2, x << 2, min(x + 1, width - 1) << 2);
     const pu = i32x4.dot_i16x8_s(sums, toU);

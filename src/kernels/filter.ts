@@ -25,3 +25,24 @@ export function accumulateRow(dst: usize, src: usize, n: i32, weight: f32): void
     v128.store(dst + at, f32x4.add(v128.load(dst + at), f32x4.mul(v128.load(src + at), w)));
   }
 }
+
+/** Brings n premultiplied pixels back to what can be: 0..1, no colour brighter than its alpha. Filters swing over. */
+export function boundRow(row: usize, n: i32): void {
+  const one = f32x4.splat(1);
+  const zero = f32x4.splat(0);
+  for (let i = 0; i < n; i++) {
+    const at = row + (i << 4);
+    const p = f32x4.min(f32x4.max(v128.load(at), zero), one);
+    const alpha = i8x16.shuffle(p, p, 12, 13, 14, 15, 12, 13, 14, 15, 12, 13, 14, 15, 12, 13, 14, 15);
+    v128.store(at, f32x4.min(p, alpha));
+  }
+}
+
+/** Multiplies red, green and blue of n pixels. */
+export function gainRow(row: usize, n: i32, r: f32, g: f32, b: f32): void {
+  const gain = f32x4(r, g, b, 1);
+  for (let i = 0; i < n; i++) {
+    const at = row + (i << 4);
+    v128.store(at, f32x4.mul(v128.load(at), gain));
+  }
+}

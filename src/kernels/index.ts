@@ -2,6 +2,9 @@
 export { prepareTransfer, toLinear, toCodes } from "./transfer";
 export { chromaRow, yuvRow } from "./yuv";
 export { lumaRow, chromaPairRow } from "./encode";
+export { copyBytes } from "./copy";
+export { orderRow } from "./order";
+export { upRow } from "./up";
 export { overRow, fillRow } from "./over";
 export { blendRow } from "./blend";
 export { spinRow } from "./spin";
@@ -9,8 +12,11 @@ export { classifyRow, findRuns } from "./runs";
 export { edgeRow } from "./edge";
 export { boxRow } from "./box";
 export { ovalRow } from "./oval";
+export { outlineArea } from "./area";
+export { outlineDistance } from "./outline";
+export { outlineRows } from "./winding";
 export { joinRow, fillCoverage, multiplyRow } from "./join";
-export { filterRow, accumulateRow } from "./filter";
+export { filterRow, accumulateRow, boundRow, gainRow } from "./filter";
 export { turnPicture } from "./turn";
 export { frameRectRow } from "./frame";
 

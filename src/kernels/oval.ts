@@ -2,6 +2,9 @@
 import { fillCoverage } from "./join";
 import { feather, pixelCoverage } from "./ramp";
 
+/** Half of the least width that is reckoned with, px. */
+const SLIVER: f64 = 1e-4;
+
 let nearX: f64 = 0;
 let nearY: f64 = 0;
 let lastS: f64 = 0;
@@ -68,7 +71,10 @@ export function ovalRow(
   out: usize, n: i32, y: f64, cx: f64, cy: f64, hw: f64, hh: f64, cos: f64, sin: f64, grow: f64, inside: f64, outside: f64,
 ): void {
   memory.fill(out, 0, n << 2);
-  if (hw <= 0 || hh <= 0) return;
+  // What has no width has no area either, but something may lie about it.
+  if ((hw <= 0 || hh <= 0) && grow + outside <= 0) return;
+  hw = max(hw, SLIVER);
+  hh = max(hh, SLIVER);
   const small = min(hw, hh);
   const dy = y + 0.5 - cy;
   const perW = 1 / hw, perH = 1 / hh;

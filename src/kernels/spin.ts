@@ -23,7 +23,7 @@ function outer(t: f32): f32 {
 
 // @ts-ignore: decorator
 @inline
-function across(row: usize, x0: i32, x1: i32, x2: i32, x3: i32, w0: f32, w1: f32, w2: f32, w3: f32): v128 {
+function fourAcross(row: usize, x0: i32, x1: i32, x2: i32, x3: i32, w0: f32, w1: f32, w2: f32, w3: f32): v128 {
   const near = f32x4.add(
     f32x4.mul(v128.load(row + (<usize>x0 << 4)), f32x4.splat(w0)),
     f32x4.mul(v128.load(row + (<usize>x1 << 4)), f32x4.splat(w1)),
@@ -36,12 +36,14 @@ function across(row: usize, x0: i32, x1: i32, x2: i32, x3: i32, w0: f32, w1: f32
 }
 
 /**
- * n premultiplied linear pixels at dst, taken from a picture of width x height at src along the line that begins at
- * (u, v), in px with whole numbers at pixel centres, and goes on by (du, dv). Beyond its border by up to two px the
- * border repeats; farther out there is nothing.
+ * n premultiplied linear pixels at dst, taken from a picture of width x height along the line that begins at (u, v), in
+ * px with whole numbers at pixel centres, and goes on by (du, dv). Beyond its border by up to two px the border
+ * repeats; farther out there is nothing. src is where its first pixel lies, `across` how many pixels it is from row to
+ * row; only the part that is read, up to three px about the line, has to be there.
  */
 export function spinRow(
   src: usize,
+  across: i32,
   width: i32,
   height: i32,
   dst: usize,
@@ -53,7 +55,7 @@ export function spinRow(
 ): void {
   const right = width - 1;
   const bottom = height - 1;
-  const stride = <usize>width << 4;
+  const stride = <usize>across << 4;
   for (let i = 0; i < n; i++) {
     const x = u + <f64>i * du;
     const y = v + <f64>i * dv;
@@ -71,10 +73,10 @@ export function spinRow(
     const x2 = clampIndex(ix + 1, right), x3 = clampIndex(ix + 2, right);
     const a0 = outer(t), a1 = inner(t), a2 = inner(1 - t), a3 = outer(1 - t);
     const b0 = outer(s), b1 = inner(s), b2 = inner(1 - s), b3 = outer(1 - s);
-    const r0 = across(src + <usize>clampIndex(iy - 1, bottom) * stride, x0, x1, x2, x3, a0, a1, a2, a3);
-    const r1 = across(src + <usize>clampIndex(iy, bottom) * stride, x0, x1, x2, x3, a0, a1, a2, a3);
-    const r2 = across(src + <usize>clampIndex(iy + 1, bottom) * stride, x0, x1, x2, x3, a0, a1, a2, a3);
-    const r3 = across(src + <usize>clampIndex(iy + 2, bottom) * stride, x0, x1, x2, x3, a0, a1, a2, a3);
+    const r0 = fourAcross(src + <usize>clampIndex(iy - 1, bottom) * stride, x0, x1, x2, x3, a0, a1, a2, a3);
+    const r1 = fourAcross(src + <usize>clampIndex(iy, bottom) * stride, x0, x1, x2, x3, a0, a1, a2, a3);
+    const r2 = fourAcross(src + <usize>clampIndex(iy + 1, bottom) * stride, x0, x1, x2, x3, a0, a1, a2, a3);
+    const r3 = fourAcross(src + <usize>clampIndex(iy + 2, bottom) * stride, x0, x1, x2, x3, a0, a1, a2, a3);
     const top = f32x4.add(f32x4.mul(r0, f32x4.splat(b0)), f32x4.mul(r1, f32x4.splat(b1)));
     const low = f32x4.add(f32x4.mul(r2, f32x4.splat(b2)), f32x4.mul(r3, f32x4.splat(b3)));
     v128.store(dst + (<usize>i << 4), f32x4.add(top, low));

@@ -2,7 +2,9 @@
 import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { Kernels } from '../../core/render'
+import { type Feather, openShape } from '../../core/shape'
 import { testKernels } from '../../testing/kernels'
+import { ramp } from '../../testing/outlines'
 
 let k: Kernels
 let row: number
@@ -12,20 +14,6 @@ beforeAll(async () => {
 })
 
 type Depth = (x: number, y: number) => number
-interface Feather {
-  grow: number
-  inside: number
-  outside: number
-}
-
-const ramp = (d: number, { grow, inside, outside }: Feather): number => {
-  const e = d + grow
-  if (e >= inside) return 1
-  if (e <= -outside) return 0
-  const t = (e + outside) / (inside + outside)
-  return t * t * (3 - 2 * t)
-}
-
 /** The mean of the feather over a pixel, by 40 x 40 samples. */
 function brute(depth: Depth, x: number, y: number, feather: Feather): number {
   let sum = 0
@@ -191,4 +179,48 @@ describe('oval', () => {
       expect(area / (Math.PI * hw * hh)).toBeCloseTo(1, 1)
     }
   })
+})
+
+describe('a shape without a size', () => {
+  it.each(['boxRow', 'ovalRow'] as const)('is what smaller and smaller ones come to: %s', kind => {
+    const at = (half: number, grow: number, outside: number) => {
+      k[kind](row, 40, 20, 20, 20.5, half, half, 1, 0, grow, 0, outside)
+      return [...k.floats(row, 40)]
+    }
+    for (const [grow, outside] of [
+      [0, 6],
+      [4, 0],
+      [3, 5],
+      [-2, 6],
+    ] as const) {
+      const none = at(0, grow, outside)
+      expect(Math.max(...none)).toBeGreaterThan(0.5)
+      at(1e-3, grow, outside).forEach((v, i) => void expect(v).toBeCloseTo(none[i]!, 2))
+    }
+    expect(Math.max(...at(0, 0, 0), ...at(0, -3, 3))).toBe(0)
+  })
+})
+
+it('a shape covers nothing outside the rows that it says', () => {
+  const frame = { width: 48, height: 64 }
+  const any = fc.record({
+    kind: fc.constantFrom('box' as const, 'oval' as const),
+    halfWidth: fc.double({ min: 0, max: 30, noNaN: true }),
+    halfHeight: fc.double({ min: 0, max: 30, noNaN: true }),
+    angle: fc.double({ min: 0, max: 7, noNaN: true }),
+    grow: fc.integer({ min: -20, max: 12 }),
+    inside: fc.integer({ min: 0, max: 9 }),
+    outside: fc.integer({ min: 0, max: 9 }),
+  })
+  fc.assert(
+    fc.property(any, ({ kind, halfWidth, halfHeight, angle, ...feather }) => {
+      const shape = { kind, x: 23.4, y: 30.7, halfWidth, halfHeight, cos: Math.cos(angle), sin: Math.sin(angle) }
+      const { top, bottom, row: make } = openShape(k, shape, feather, frame)
+      for (let y = 0; y < frame.height; y++) {
+        if (y >= top && y < bottom) continue
+        make(y, row)
+        expect(k.floats(row, frame.width).every(v => v === 0)).toBe(true)
+      }
+    }),
+  )
 })

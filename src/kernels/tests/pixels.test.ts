@@ -1,6 +1,8 @@
 // Each pixel kernel against its plain twin.
 import { beforeAll, describe, expect, it } from 'vitest'
-import { coefficients, type Kernels, planesLength, writePlanes } from '../../core/render'
+import { UNMOVED } from '../../core/affine'
+import { type Kernels, planesLength, renderPlanes } from '../../core/render'
+import { coefficients } from '../../core/render/rows'
 import { decode, encode, noise, putBytes, putFloats, testKernels } from '../../testing/kernels'
 
 let k: Kernels
@@ -111,7 +113,7 @@ describe('yuv', () => {
   it('writes planes that read back as the same colours', () => {
     for (const [width, height] of [
       [16, 8],
-      [7, 5],
+      [22, 6],
     ] as const) {
       const colour = [200, 90, 40]
       const src = putBytes(
@@ -119,7 +121,11 @@ describe('yuv', () => {
         Array.from({ length: width * height * 4 }, (_, i) => colour[i % 4] ?? 255),
       )
       const out = k.alloc(planesLength(width, height))
-      writePlanes(k, { kind: 'codes', width, height, ptr: src, opaque: true }, out)
+      const picture = { kind: 'codes', width, height, ptr: src, opaque: true } as const
+      const shown = { kind: 'take', digest: 'a', seconds: 0 } as const
+      const layer = { id: 'a', picture: shown, place: UNMOVED, opacity: 1, blend: 'normal', matte: [] } as const
+      const plan = { size: { width, height }, backdrop: null, layers: [{ ...layer, matte: [], looks: [] }] }
+      renderPlanes(k, plan, () => picture, plan.size, out)
       const planes = k.bytes(out, planesLength(width, height))
       const [r, g, b] = colour as [number, number, number]
       const y = 16 + (219 / 255) * (0.2126 * r + 0.7152 * g + 0.0722 * b)
@@ -131,6 +137,37 @@ describe('yuv', () => {
       expect(new Set(planes.subarray(width * height, width * height + half))).toEqual(new Set([Math.round(u)]))
       expect(new Set(planes.subarray(width * height + half))).toEqual(new Set([Math.round(v)]))
     }
+  })
+})
+
+it('orderRow turns blue and red round, and makes what has no alpha opaque', () => {
+  for (const [n, opaque] of [
+    [1, 0],
+    [37, 1],
+    [64, 0],
+  ] as const) {
+    const data = noise(n * 4, 256, n)
+    const row = putBytes(k, data)
+    k.orderRow(row, n, opaque)
+    const want = data.map((v, i) =>
+      i % 4 === 3 ? (opaque ? 255 : v) : i % 4 === 1 ? v : data[i - (i % 4) + 2 - (i % 4)]!,
+    )
+    expect([...k.bytes(row, n * 4)]).toEqual([...want])
+    k.free(row)
+  }
+})
+
+describe('rows for a PNG', () => {
+  it.each([3, 4])('of %s channels are the differences to the rows above', channels => {
+    const n = 23
+    const [row, above] = [noise(n * 4, 256, 31), noise(n * 4, 256, 32)]
+    const out = k.alloc(n * channels + 4)
+    k.upRow(putBytes(k, row), putBytes(k, above), out, n, channels)
+    const want = Array.from({ length: n * channels }, (_, i) => {
+      const at = Math.floor(i / channels) * 4 + (i % channels)
+      return (row[at]! - above[at]! + 256) % 256
+    })
+    expect([...k.bytes(out, n * channels)]).toEqual(want)
   })
 })
 

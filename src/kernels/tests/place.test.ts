@@ -94,7 +94,7 @@ describe('spinRow', () => {
     const src = putFloats(k, data)
     const n = 40
     const dst = putFloats(k, new Array(n * 4).fill(9))
-    k.spinRow(src, width, height, dst, n, u, v, du, dv)
+    k.spinRow(src, width, width, height, dst, n, u, v, du, dv)
     const got = k.floats(dst, n * 4)
     for (let i = 0; i < n; i++) {
       for (let c = 0; c < 4; c++) {
@@ -104,4 +104,19 @@ describe('spinRow', () => {
     k.free(src)
     k.free(dst)
   })
+})
+
+it('boundRow brings pixels back to what can be, and leaves those that are', () => {
+  const n = 37
+  const data = pixels(n, 5).map(v => v * 2 - 0.5)
+  const row = putFloats(k, data)
+  k.boundRow(row, n)
+  const got = k.floats(row, n * 4)
+  for (let i = 0; i < n; i++) {
+    const alpha = Math.max(0, Math.min(1, Math.fround(data[i * 4 + 3]!)))
+    for (let c = 0; c < 4; c++) {
+      expect(got[i * 4 + c]).toBe(Math.fround(Math.max(0, Math.min(alpha, Math.fround(data[i * 4 + c]!)))))
+    }
+  }
+  k.free(row)
 })
