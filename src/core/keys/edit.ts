@@ -1,10 +1,11 @@
 // Editing keys. Every function returns a new value and leaves the old one alone.
-import { type Ease, isKeyed, type Key, type Numeric, sample, type Value } from './value'
+import { type Ease, reversedEase } from './ease'
+import { isKeyed, type Key, sample, type Value } from './value'
 
-const keyed = <T extends Numeric>(keys: Key<T>[]): Value<T> => ({ keys: [...keys].sort((a, b) => a.frame - b.frame) })
+const keyed = <T>(keys: Key<T>[]): Value<T> => ({ keys: [...keys].sort((a, b) => a.frame - b.frame) })
 
 /** Sets a key at a frame, replacing one that is there; a new one takes the ease of the key before it. */
-export function setKey<T extends Numeric>(value: Value<T>, frame: number, to: T, ease?: Ease): Value<T> {
+export function setKey<T>(value: Value<T>, frame: number, to: T, ease?: Ease): Value<T> {
   const keys = isKeyed(value) ? value.keys : []
   const old = keys.find(k => k.frame === frame)
   const before = keys.filter(k => k.frame < frame).at(-1)
@@ -13,45 +14,53 @@ export function setKey<T extends Numeric>(value: Value<T>, frame: number, to: T,
 }
 
 /** Changes the value as seen at a frame: at a key if the value is keyed, as a whole if it is not. */
-export const setAt = <T extends Numeric>(value: Value<T>, frame: number, to: T): Value<T> =>
+export const setAt = <T>(value: Value<T>, frame: number, to: T): Value<T> =>
   isKeyed(value) ? setKey(value, frame, to) : to
 
 /** Takes a key away; with the last one gone the value stands still where that key held it. */
-export function removeKey<T extends Numeric>(value: Value<T>, frame: number): Value<T> {
+export function removeKey<T>(value: Value<T>, frame: number): Value<T> {
   if (!isKeyed(value)) return value
   const keys = value.keys.filter(k => k.frame !== frame)
   return keys.length > 0 ? { keys } : sample(value, frame)
 }
 
 /** Moves the key at one frame to another; a key already there gives way. */
-export function moveKey<T extends Numeric>(value: Value<T>, from: number, to: number): Value<T> {
+export function moveKey<T>(value: Value<T>, from: number, to: number): Value<T> {
   if (!isKeyed(value) || from === to) return value
   const moved = value.keys.find(k => k.frame === from)
   if (!moved) return value
   return keyed([...value.keys.filter(k => k.frame !== from && k.frame !== to), { ...moved, frame: to }])
 }
 
-export function setEase<T extends Numeric>(value: Value<T>, frame: number, ease: Ease): Value<T> {
+export function setEase<T>(value: Value<T>, frame: number, ease: Ease): Value<T> {
   if (!isKeyed(value)) return value
   return { keys: value.keys.map(k => (k.frame === frame ? { ...k, ease } : k)) }
 }
 
+/** Does the same to the value of every key, or to one that stands still. */
+export const mapKeys = <T>(value: Value<T>, change: (value: T) => T): Value<T> =>
+  isKeyed(value) ? { keys: value.keys.map(k => ({ ...k, value: change(k.value) })) } : change(value)
+
 /** Moves every key by a number of frames. */
-export function shiftKeys<T extends Numeric>(value: Value<T>, by: number): Value<T> {
+export function shiftKeys<T>(value: Value<T>, by: number): Value<T> {
   return isKeyed(value) ? { keys: value.keys.map(k => ({ ...k, frame: k.frame + by })) } : value
 }
 
 /** Spreads keys in time about a frame, to whole frames; of those that meet the later one stays. */
-export function spreadKeys<T extends Numeric>(value: Value<T>, about: number, factor: number): Value<T> {
+export function spreadKeys<T>(value: Value<T>, about: number, factor: number): Value<T> {
   if (!isKeyed(value)) return value
   const at = (frame: number) => about + Math.round((frame - about) * factor)
   return { keys: [...new Map(value.keys.map(k => [at(k.frame), { ...k, frame: at(k.frame) }])).values()] }
 }
 
 /** Turns keys round in time: what was at a frame is then at `sum` less that frame, and each way between two keys is as it was. */
-export function mirrorKeys<T extends Numeric>(value: Value<T>, sum: number): Value<T> {
+export function mirrorKeys<T>(value: Value<T>, sum: number): Value<T> {
   if (!isKeyed(value)) return value
   const eases = [...value.keys.slice(0, -1).map(k => k.ease), value.keys.at(-1)!.ease]
-  const keys = value.keys.map((k, i) => ({ ...k, frame: sum - k.frame, ease: eases[Math.max(0, i - 1)]! }))
+  const keys = value.keys.map((k, i) => ({
+    ...k,
+    frame: sum - k.frame,
+    ease: reversedEase(eases[Math.max(0, i - 1)]!),
+  }))
   return { keys: keys.reverse() }
 }

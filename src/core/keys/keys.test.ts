@@ -1,6 +1,20 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { isKeyed, type Key, keysOf, moveKey, removeKey, sample, setAt, setEase, setKey, shiftKeys, type Value } from '.'
+import {
+  eased,
+  isKeyed,
+  type Key,
+  keysOf,
+  mirrorKeys,
+  moveKey,
+  removeKey,
+  sample,
+  setAt,
+  setEase,
+  setKey,
+  shiftKeys,
+  type Value,
+} from '.'
 
 const keys = (...list: Key<number>[]): Value<number> => ({ keys: list })
 
@@ -33,6 +47,35 @@ describe('sampling', () => {
     }
     expect(sample(line, 1)).toEqual({ x: 2, angle: 5 })
   })
+})
+
+it('mixes anything part by part, by a mixer of its own where one is given, and holds what cannot be mixed', () => {
+  type Outline = { points: { x: number; y: number }[]; word: string; closed: boolean }
+  const outline = (x: number, count: number, word: string): Outline => ({
+    points: Array.from({ length: count }, (_, i) => ({ x: x + i, y: i })),
+    word,
+    closed: true,
+  })
+  const between = (a: Outline, b: Outline) =>
+    sample<Outline>(
+      {
+        keys: [
+          { frame: 0, value: a, ease: 'linear' },
+          { frame: 10, value: b, ease: 'linear' },
+        ],
+      },
+      3,
+    )
+  expect(between(outline(0, 4, 'soft'), outline(10, 4, 'hard'))).toEqual(outline(3, 4, 'soft'))
+  expect(between(outline(0, 4, 'soft'), outline(10, 5, 'soft'))).toEqual(outline(0, 4, 'soft'))
+  const keyed: Value<string> = {
+    keys: [
+      { frame: 0, value: 'a', ease: 'linear' },
+      { frame: 4, value: 'b', ease: 'linear' },
+    ],
+  }
+  expect(sample(keyed, 1, (a, b, t) => `${a}${b}${t}`)).toBe('ab0.25')
+  expect([0, 3, 4].map(frame => sample(keyed, frame))).toEqual(['a', 'a', 'b'])
 })
 
 const anyValue: fc.Arbitrary<Value<number>> = fc.oneof(
@@ -84,5 +127,32 @@ describe('editing', () => {
     expect(keysOf(moveKey(two, 10, 30)).map(k => k.frame)).toEqual([20, 30])
     expect(keysOf(setEase(two, 20, 'linear'))[1]!.ease).toBe('linear')
     expect(keysOf(shiftKeys(two, -15)).map(k => k.frame)).toEqual([-5, 5])
+  })
+})
+
+describe('a way that is drawn', () => {
+  const share = fc.integer({ min: 0, max: 100 }).map(v => v / 100)
+  const handles = fc.tuple(share, fc.double({ min: -4, max: 4, noNaN: true }), share, share)
+
+  it('begins and ends at its keys, and is even where its handles lie on the straight', () => {
+    fc.assert(
+      fc.property(handles, share, (curve, t) => {
+        expect(eased({ curve }, 0)).toBeCloseTo(0, 6)
+        expect(eased({ curve }, 1)).toBeCloseTo(1, 6)
+        expect(eased({ curve: [1 / 3, 1 / 3, 2 / 3, 2 / 3] }, t)).toBeCloseTo(t, 6)
+        // Swung beyond by no more than its handles.
+        expect(Math.abs(eased({ curve }, t))).toBeLessThanOrEqual(4)
+      }),
+    )
+    expect(eased({ curve: [0.42, 0, 1, 1] }, 0.5)).toBeCloseTo(0.3153, 3)
+  })
+
+  it('is gone backwards where keys are turned round', () => {
+    fc.assert(
+      fc.property(handles, fc.integer({ min: 0, max: 40 }), (curve, frame) => {
+        const value = keys({ frame: 0, value: 5, ease: { curve } }, { frame: 40, value: 80, ease: 'hold' })
+        expect(sample(mirrorKeys(value, 40), 40 - frame)).toBeCloseTo(sample(value, frame), 6)
+      }),
+    )
   })
 })

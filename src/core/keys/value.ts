@@ -1,33 +1,24 @@
-// A value that stands still or moves by keys: one sampler for everything numeric in a shot.
+// A value that stands still or moves by keys: one sampler for everything in a shot that moves.
+import { type Ease, eased } from './ease'
+import { type Mixer, mixParts } from './mix'
 
-export type Ease = 'hold' | 'linear' | 'smooth'
-
-/** A number, or a record of numbers that move together, such as a line or a frame. */
-export type Numeric = number | { readonly [name: string]: number }
-
-export interface Key<T extends Numeric> {
+/** `T` is a number, or lists and records of such: a line, a frame, an outline. */
+export interface Key<T> {
   frame: number
   value: T
   /** How the value leaves this key towards the next. */
   ease: Ease
 }
 
-export type Value<T extends Numeric> = T | { keys: Key<T>[] }
+export type Value<T> = T | { keys: Key<T>[] }
 
-export const isKeyed = <T extends Numeric>(value: Value<T>): value is { keys: Key<T>[] } =>
+export const isKeyed = <T>(value: Value<T>): value is { keys: Key<T>[] } =>
   typeof value === 'object' && Array.isArray((value as { keys?: unknown }).keys)
 
-export const keysOf = <T extends Numeric>(value: Value<T>): readonly Key<T>[] => (isKeyed(value) ? value.keys : [])
-
-function blend<T extends Numeric>(a: T, b: T, t: number): T {
-  if (typeof a === 'number') return (a + ((b as number) - a) * t) as T
-  const from = a as Record<string, number>
-  const to = b as Record<string, number>
-  return Object.fromEntries(Object.keys(from).map(k => [k, from[k]! + (to[k]! - from[k]!) * t])) as T
-}
+export const keysOf = <T>(value: Value<T>): readonly Key<T>[] => (isKeyed(value) ? value.keys : [])
 
 /** The index of the last key at or before a frame, -1 before the first. */
-function keyBefore<T extends Numeric>(keys: readonly Key<T>[], frame: number): number {
+function keyBefore<T>(keys: readonly Key<T>[], frame: number): number {
   let low = 0
   let high = keys.length
   while (low < high) {
@@ -38,8 +29,8 @@ function keyBefore<T extends Numeric>(keys: readonly Key<T>[], frame: number): n
   return low - 1
 }
 
-/** The value at a frame (fractions allowed). Before the first and after the last key the nearest key's value holds. */
-export function sample<T extends Numeric>(value: Value<T>, frame: number): T {
+/** The value at a frame (fractions allowed), with what lies between two keys as `mix` says. Before the first and after the last key the nearest key's value holds. */
+export function sample<T>(value: Value<T>, frame: number, mix: Mixer<T> = mixParts): T {
   if (!isKeyed(value)) return value
   const { keys } = value
   const i = keyBefore(keys, frame)
@@ -48,5 +39,5 @@ export function sample<T extends Numeric>(value: Value<T>, frame: number): T {
   const next = keys[i + 1]
   if (!next || key.ease === 'hold' || key.frame === frame) return key.value
   const t = (frame - key.frame) / (next.frame - key.frame)
-  return blend(key.value, next.value, key.ease === 'smooth' ? t * t * (3 - 2 * t) : t)
+  return mix(key.value, next.value, eased(key.ease, t))
 }

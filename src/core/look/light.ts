@@ -1,0 +1,50 @@
+// Exposure and balance: brings the light of one take to that of another.
+import type { LookKind } from './kind'
+
+/** What linear red, green and blue are multiplied by. */
+export interface PlannedLight {
+  kind: 'light'
+  r: number
+  g: number
+  b: number
+}
+
+const balance = (name: string) => ({ name, unit: 'st', least: -2, most: 2, initial: 0, step: 0.02, digits: 2 })
+
+/** Told in stops: each doubles the light. */
+export const LIGHT: LookKind<PlannedLight> = {
+  name: 'Light',
+  use: 'Brings its light to that of what lies beside it.',
+  values: {
+    exposure: { name: 'Exposure', unit: 'st', least: -8, most: 8, initial: 0, step: 0.05, digits: 2 },
+    red: balance('Red'),
+    blue: balance('Blue'),
+  },
+  plan({ exposure = 0, red = 0, blue = 0 }) {
+    if (exposure === 0 && red === 0 && blue === 0) return null
+    return { kind: 'light', r: 2 ** (exposure + red), g: 2 ** exposure, b: 2 ** (exposure + blue) }
+  },
+  rows(k, { r, g, b }, source) {
+    const { width, height, opaque } = source
+    const codes = k.alloc(width * 4)
+    const lit = k.alloc(width * 16)
+    const linear = (x: number, n: number, dst: number, spare: number) => {
+      source.linear(x, n, dst, spare)
+      k.gainRow(dst, n, r, g, b)
+      // What is brighter than white is white, as a sensor has it.
+      k.boundRow(dst, n)
+    }
+    return {
+      width,
+      height,
+      opaque,
+      ...(source.steady && { steady: true }),
+      open: y => source.open(y),
+      linear,
+      codes(x, n, dst) {
+        linear(x, n, lit, codes)
+        k.toCodes(lit, dst, n)
+      },
+    }
+  },
+}

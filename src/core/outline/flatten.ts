@@ -1,0 +1,41 @@
+// An outline as straight chords.
+import { type Curve, curveCount, curveFrom, split } from './curve'
+import type { OutlinePoint } from './point'
+
+/** Halvings of one curve at most: what is larger than any picture need not be finer. */
+const DEEPEST = 10
+/** Chords of an outline at most, about: no hand needs more, and none may keep a machine for minutes. */
+const MOST = 2 ** 16
+
+/** How far a handle's end lies from the straight between the ends of its curve. */
+function strays({ a, d }: Curve, { x, y }: { x: number; y: number }): number {
+  const [dx, dy] = [d.x - a.x, d.y - a.y]
+  const length = dx * dx + dy * dy
+  const t = length > 0 ? Math.max(0, Math.min(1, ((x - a.x) * dx + (y - a.y) * dy) / length)) : 0
+  return Math.hypot(a.x + t * dx - x, a.y + t * dy - y)
+}
+
+function halve(curve: Curve, tolerance: number, left: number, ends: number[]): void {
+  // A curve strays from its chord by three quarters at most of what its handles do.
+  const far = 0.75 * Math.max(strays(curve, curve.b), strays(curve, curve.c))
+  if (left <= 0 || !(far > tolerance)) {
+    ends.push(curve.a.x, curve.a.y)
+    return
+  }
+  const [before, after] = split(curve, 0.5)
+  halve(before, tolerance, left - 1, ends)
+  halve(after, tolerance, left - 1, ends)
+}
+
+/**
+ * The ends of chords round an outline, (x, y) after (x, y), the last joined to the first; none is farther than `tolerance` px from the curve
+ * between its ends.
+ */
+export function flatten(points: readonly OutlinePoint[], tolerance: number): Float64Array {
+  const ends: number[] = []
+  if (points.length === 1) ends.push(points[0]!.x, points[0]!.y)
+  const count = curveCount(points)
+  const deepest = Math.min(DEEPEST, Math.floor(Math.log2(MOST / Math.max(1, count))))
+  for (let i = 0; i < count; i++) halve(curveFrom(points, i), tolerance, deepest, ends)
+  return Float64Array.from(ends)
+}

@@ -1,0 +1,13 @@
+// Free outlines: their points and curves, chords, what lies between two of them, and what a hand does to them.
+export { boundsOf } from './bounds'
+export { curveFrom, nearestOn, pointOn } from './curve'
+export { fitPoints } from './fit'
+export { flatten } from './flatten'
+export { type Grip, gripAt, newAt } from './grip'
+export { edgesAlong, leanOnEdges, type Pixels } from './lean'
+export { mixOutlines } from './morph'
+export { carryOutlinePoint, corner, type OutlinePoint, reversed, roundOutlinePoint } from './point'
+export { insertPoint, removePoint } from './points'
+export { handleOf, isSmooth, middleOf, moveHandle, movePoints, toggleSmooth } from './reshape'
+export { bestSimilarity, shareOf } from './similarity'
+export { changeOf, type Looked, worstFrame } from './worst'

@@ -1,0 +1,74 @@
+// What a kind of shape tells about itself. A new one is a file beside this one, a line in `index.ts`, and one in the
+// interface's own table of shapes.
+import type { Affine } from '../affine'
+import type { Mixer } from '../keys'
+import type { OutlinePoint } from '../outline'
+import type { Kernels } from '../render/kernels'
+
+interface Size {
+  width: number
+  height: number
+}
+
+/** The words that documents are validated in, so that no shape needs the library that does it. */
+export interface SchemaWords<S> {
+  px: S
+  /** px of nought and more. */
+  extent: S
+  degrees: S
+  /** As many as an outline may have points. */
+  list(of: S): S
+  record(fields: Readonly<Record<string, S>>): S
+}
+
+export interface Feather {
+  grow: number
+  inside: number
+  outside: number
+}
+
+/** The coverage of a frame until the scope in which it was opened is left. */
+export interface Coverage {
+  /** The rows [top, bottom) outside of which nothing is covered; they may reach beyond the frame. */
+  top: number
+  bottom: number
+  /** Row y, as many f32 in 0..1 as the frame has columns, at out. */
+  row(y: number, out: number): void
+}
+
+/**
+ * `V` is what of the shape can carry keys; it lies in the document under `field`. `P` is the shape as it is planned, in px of
+ * the picture that is made.
+ */
+export interface ShapeKind<V, P> {
+  /** What pieces of this shape are called, and the letter that a keyboard calls them by. */
+  name: string
+  letter: string
+  field: string
+  /** What its keys are called in the lanes. */
+  word: string
+  /** Whether a new one is drawn by hand, and is nothing before. */
+  isDrawn?: true
+  /** In the middle of a picture of some size. */
+  make(size: Size): V
+  schema<S>(words: SchemaWords<S>): S
+  /** What lies between two keys, where that is more than the numbers of it mixed. */
+  mix?: Mixer<V>
+  /** The outline that it is, in a picture of some size; left out: it is one already. */
+  outlined?(value: V, size: Size): OutlinePoint[]
+  /** What it becomes where the px that it is told in come to lie elsewhere. */
+  carried(value: V, map: Affine): V
+  /** `to` carries px that the piece is told in to px of the output. */
+  plan(value: V, to: Affine): P
+  /** How far from its middle it reaches once it has grown, in px of the output. */
+  extent(planned: P, grow: number): number
+  /** What it may cost for each pixel, in pixels that are composited; left out: next to nothing. */
+  cost?(value: V): number
+  /** How far the farthest place of its outline moves from one to another, px of the output. */
+  travel(from: P, to: P): number
+  /**
+   * Opens its own coverage of a frame, before inversion and strength. What it reserves belongs to the present scope, so it
+   * may hold a distance transform or a stored matte. Throws OutOfMemory.
+   */
+  open(k: Kernels, planned: P, feather: Feather, frame: Size): Coverage
+}

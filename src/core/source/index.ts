@@ -1,0 +1,25 @@
+// Every kind of source that a layer can have, a line each.
+import { GROUP, type GroupPicture, type GroupSource } from './group'
+import type { SourceKind } from './kind'
+import { TAKE, type TakePicture, type TakeSource } from './take'
+
+export type { SourceWords } from './kind'
+export { takeSeconds } from './take'
+
+export type Source = TakeSource | GroupSource
+export type SourcePicture = TakePicture | GroupPicture
+
+const TABLE = { take: TAKE, group: GROUP } as const satisfies Record<Source['kind'], unknown>
+
+/** The kinds by name, for whoever does not care which one it is. */
+export const SOURCES = TABLE as unknown as Readonly<Record<Source['kind'], SourceKind<Source, SourcePicture>>>
+
+export const SOURCE_KINDS = Object.keys(TABLE) as Source['kind'][]
+
+export const sourceKind = ({ kind }: Source): SourceKind<Source, SourcePicture> => SOURCES[kind]
+
+/** The shot that lies in a source. */
+export const insideOf = (source: Source) => sourceKind(source).inside(source)
+
+/** A source that is a file. */
+export const asTake = (source: Source): TakeSource | null => (source.kind === 'take' ? source : null)
