@@ -1,41 +1,44 @@
-// Planned pieces -> one row of coverage at a time.
+// Planned pieces -> rows of coverage.
 import type { PlannedPiece } from '../plan'
 import type { Kernels } from '../render/kernels'
+import { openShape } from '../shape'
+import type { Size } from '../shot'
+import { openSweep } from './sweep'
 
 const MODES = { add: 0, subtract: 1, intersect: 2 } as const
 
-/** One piece's own coverage of row y, n f32 at out, before inversion and strength. */
-function pieceRow(k: Kernels, piece: PlannedPiece, y: number, n: number, out: number): void {
-  const { shape, grow, inside, outside } = piece
-  if (shape.kind === 'edge') {
-    k.edgeRow(out, n, y, shape.x, shape.y, shape.nx, shape.ny, grow, inside, outside)
-    return
-  }
-  const row = shape.kind === 'box' ? k.boxRow : k.ovalRow
-  const { x, halfWidth, halfHeight, cos, sin } = shape
-  row(out, n, y, x, shape.y, halfWidth, halfHeight, cos, sin, grow, inside, outside)
-}
+/** Row y of a matte, n f32 in 0..1 at out; `spare` is room for another row. */
+export type MatteRow = (y: number, out: number, spare: number) => void
+
+const open = (k: Kernels, piece: PlannedPiece, size: Size) =>
+  piece.sweep.length > 0 ? openSweep(k, piece.sweep, piece, size) : openShape(k, piece.shape, piece, size)
 
 /**
- * Joins the pieces, in order, into row y of a matte: n f32 in 0..1 at out. The first piece starts from nothing if it
- * adds, from everything if it subtracts or intersects. `spare` is room for another row.
+ * Opens a matte for a frame of some size, and joins its pieces, in order, row by row. The first piece starts from nothing
+ * if it adds, from everything if it subtracts or intersects. What it reserves belongs to the present scope. Throws OutOfMemory.
  */
-export function matteRow(
-  k: Kernels,
-  pieces: readonly PlannedPiece[],
-  y: number,
-  n: number,
-  out: number,
-  spare: number,
-) {
-  const [first] = pieces
-  if (pieces.length === 1 && first?.join === 'add' && first.strength === 1 && !first.inverted) {
-    pieceRow(k, first, y, n, out)
-    return
+export function openMatte(k: Kernels, pieces: readonly PlannedPiece[], size: Size): MatteRow {
+  const { width: n } = size
+  const opened = pieces.map(piece => ({ piece, coverage: open(k, piece, size) }))
+  const [first] = opened
+  const covers = (y: number, { top, bottom }: { top: number; bottom: number }) => y >= top && y < bottom
+  if (first && opened.length === 1) {
+    const { piece, coverage } = first
+    if (piece.join === 'add' && piece.strength === 1 && !piece.inverted) {
+      return (y, out) => {
+        if (covers(y, coverage)) coverage.row(y, out)
+        else k.fillCoverage(out, n, 0)
+      }
+    }
   }
-  k.fillCoverage(out, n, first?.join === 'add' ? 0 : 1)
-  for (const piece of pieces) {
-    pieceRow(k, piece, y, n, spare)
-    k.joinRow(out, spare, n, MODES[piece.join], piece.strength, piece.inverted ? 1 : 0)
+  return (y, out, spare) => {
+    k.fillCoverage(out, n, first?.piece.join === 'add' ? 0 : 1)
+    for (const { piece, coverage } of opened) {
+      if (covers(y, coverage)) coverage.row(y, spare)
+      // Where a piece covers nothing, nothing is added and nothing taken away.
+      else if (piece.inverted || piece.join === 'intersect') k.fillCoverage(spare, n, 0)
+      else continue
+      k.joinRow(out, spare, n, MODES[piece.join], piece.strength, piece.inverted ? 1 : 0)
+    }
   }
 }

@@ -1,2 +1,1 @@
-export { matteRow } from './coverage'
-export { type StillMatte, stillMatte } from './still'
+export { openMatte } from './coverage'

@@ -1,3 +1,4 @@
-export * from './plan'
-export * from './types'
-export * from './view'
+export { digestOf } from './digest'
+export { neededFrames, planFrame, scaledSize } from './plan'
+export type { Plan, PlannedLayer, PlannedPiece } from './types'
+export { planView, VIEWS, type View } from './view'

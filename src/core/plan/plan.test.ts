@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { testLayer, testShot } from '../../testing/documents'
 import { makePiece } from '../shot'
-import { neededFrames, planFrame, planView } from '.'
+import { neededFrames, planFrame, planView, type View } from '.'
 
 describe('a plan', () => {
   it('leaves out what is hidden, out of its span or transparent', () => {
@@ -78,6 +78,25 @@ describe('a plan', () => {
   })
 })
 
+it('feathers a shape no farther than it is large, so that one that shrinks to nothing goes with all about it', () => {
+  const oval = makePiece({
+    kind: 'oval',
+    frame: {
+      keys: [
+        { frame: 0, value: { x: 30, y: 18, width: 40, height: 20, angle: 0 }, ease: 'linear' },
+        { frame: 10, value: { x: 30, y: 18, width: 0, height: 0, angle: 0 }, ease: 'linear' },
+      ],
+    },
+  })
+  const outside = (grow: number) => {
+    const matte = [{ ...oval, grow, feather: { inside: 0, outside: 12 } }]
+    const shot = testShot([testLayer(0, { matte, anchor: { x: 0, y: 0 }, place: { x: 0, y: 0, scale: 1, angle: 0 } })])
+    return [0, 4, 8, 10].map(frame => planFrame(shot, frame).layers[0]!.matte[0]!.outside)
+  }
+  expect(outside(0)).toEqual([12, 12, 4, 0])
+  expect(outside(5)).toEqual([12, 12, 9, 5])
+})
+
 describe('views', () => {
   const piece = makePiece({ kind: 'oval', frame: { x: 10, y: 10, width: 8, height: 4, angle: 0 } })
   const plan = planFrame(testShot([testLayer(0, { matte: [piece] }), testLayer(1)]), 0)
@@ -88,5 +107,18 @@ describe('views', () => {
     expect(planView(plan, 'cut-out', 'layer-0')).toMatchObject({ backdrop: null, layers: [{ id: 'layer-0' }] })
     expect(planView(plan, 'uncut', 'layer-0').layers.map(l => l.matte.length)).toEqual([0, 0])
     expect(planView(plan, 'matte', 'gone').layers).toEqual([])
+  })
+
+  it('take a row of copies as one', () => {
+    const row = testLayer(0, { matte: [piece], copies: { count: 2, later: 0, x: 5, y: 0, keep: 1 } })
+    const three = planFrame(testShot([row, testLayer(1)]), 0)
+    const xs = (view: View) =>
+      planView(three, view, 'layer-0').layers.map(l =>
+        Math.round((l.matte[0]?.shape as { x: number } | undefined)?.x ?? -1),
+      )
+    expect(xs('matte')).toEqual([10, 15, 20])
+    expect(xs('cut-out')).toEqual([10, 15, 20])
+    expect(xs('uncut')).toEqual([-1, -1, -1, -1])
+    expect(xs('tint').slice(0, 3)).toEqual([10, 15, 20])
   })
 })

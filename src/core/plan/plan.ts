@@ -1,103 +1,52 @@
 // shot + frame -> plan. Pure and cheap: nothing here touches a pixel.
+import { type Affine, after, scaleOf, scaling } from '../affine'
 import { sample } from '../keys'
+import { planLooks } from '../look'
+import { type Need, needsOf, type PlannedPicture } from '../picture'
+import { SHAPES, shapeAt } from '../shape'
 import {
-  carry,
+  fadeAt,
   type Layer,
   momentAt,
+  motionMap,
   type Piece,
-  type Place,
-  type Point,
-  type Shape,
+  placeMap,
   type Shot,
   type Size,
+  sourceKind,
 } from '../shot'
-import { inSpan, type Rate, secondsToFrame } from '../time'
-import type { Matrix, Plan, PlannedLayer, PlannedPicture, PlannedPiece, PlannedShape } from './types'
+import { inSpan, type Rate } from '../time'
+import { sweepOf } from './sweep'
+import type { Plan, PlannedLayer, PlannedPiece } from './types'
 
-const radians = (degrees: number): number => (degrees * Math.PI) / 180
-
-/** From the px that a piece is told in to px of the output. */
-interface Space {
-  scale: number
-  point(at: Point): Point
-  /** A direction, of the same length. */
-  way(direction: Point): Point
-}
-
-const shotSpace = (scale: number): Space => ({
-  scale,
-  point: ({ x, y }) => ({ x: x * scale, y: y * scale }),
-  way: direction => direction,
-})
-
-function layerSpace(layer: Layer, place: Place, scale: number): Space {
-  const at = (p: Point): Point => {
-    const { x, y } = carry(layer, place, p)
-    return { x: x * scale, y: y * scale }
-  }
-  const cos = Math.cos(radians(place.angle))
-  const sin = Math.sin(radians(place.angle))
+function planPiece(piece: Piece, frame: number, outer: Affine): PlannedPiece {
+  const kind = SHAPES[piece.shape.kind]
+  const mapAt = (moment: number) => after(outer, motionMap(piece.pivot, sample(piece.motion, moment)))
+  const shapeIn = (moment: number) => kind.plan(shapeAt(piece.shape, moment), mapAt(moment))
+  const to = mapAt(frame)
+  const shape = shapeIn(frame)
+  const scale = scaleOf(to)
+  const grow = sample(piece.grow, frame) * scale
   return {
-    scale: place.scale * scale,
-    point: at,
-    way(direction) {
-      const x = layer.flip.across ? -direction.x : direction.x
-      const y = layer.flip.down ? -direction.y : direction.y
-      return { x: x * cos - y * sin, y: x * sin + y * cos }
-    },
-  }
-}
-
-/** The matrix of a layer's picture, which may itself have been made at a scale. */
-function matrixOf(space: Space, pictureScale: number): Matrix {
-  const across = space.way({ x: 1, y: 0 })
-  const down = space.way({ x: 0, y: 1 })
-  const origin = space.point({ x: 0, y: 0 })
-  const s = space.scale / pictureScale
-  return { a: across.x * s, b: across.y * s, c: down.x * s, d: down.y * s, x: origin.x, y: origin.y }
-}
-
-function planShape(shape: Shape, frame: number, to: Space): PlannedShape {
-  const own = shape.kind === 'edge' ? sample(shape.line, frame) : sample(shape.frame, frame)
-  const { x, y } = to.point(own)
-  const a = radians(own.angle)
-  const along = to.way({ x: Math.cos(a), y: Math.sin(a) })
-  if (shape.kind === 'edge') return { kind: 'edge', x, y, nx: along.x, ny: along.y }
-  const { width, height } = sample(shape.frame, frame)
-  const half = { halfWidth: (width / 2) * to.scale, halfHeight: (height / 2) * to.scale }
-  return { kind: shape.kind, x, y, ...half, cos: along.x, sin: along.y }
-}
-
-function planPiece(piece: Piece, frame: number, to: Space): PlannedPiece {
-  return {
-    shape: planShape(piece.shape, frame, to),
+    shape,
+    sweep: sweepOf(piece.blur, frame, shapeIn),
     join: piece.join,
     inverted: piece.inverted,
     strength: sample(piece.strength, frame),
-    grow: sample(piece.grow, frame) * to.scale,
-    inside: sample(piece.feather.inside, frame) * to.scale,
-    outside: sample(piece.feather.outside, frame) * to.scale,
+    grow,
+    inside: sample(piece.feather.inside, frame) * scale,
+    // No softer than it is large: what shrinks to nothing goes with all that lies about it.
+    outside: Math.min(sample(piece.feather.outside, frame) * scale, kind.extent(shape, grow)),
   }
 }
 
-function pictureAt(layer: Layer, seconds: number, scale: number): PlannedPicture {
-  const { source } = layer
-  if (source.kind === 'take') return { kind: 'take', digest: source.digest, seconds }
-  const frame = secondsToFrame(seconds, source.shot.rate)
-  return { kind: 'group', plan: { ...planFrame(source.shot, frame, scale), backdrop: null } }
-}
+const pictureAt = ({ source }: Layer, seconds: number, scale: number): PlannedPicture =>
+  sourceKind(source).plan(source, seconds, scale, planFrame)
 
 function planPicture(layer: Layer, frame: number, rate: Rate, scale: number): PlannedPicture {
   const { seconds, other } = momentAt(layer.timing, frame - layer.span.from, rate)
   const one = pictureAt(layer, seconds, scale)
   return other ? { kind: 'mix', one, other: pictureAt(layer, other.seconds, scale), share: other.share } : one
-}
-
-/** How much of a layer there is for its fades, 0..1, at a frame of its span. */
-export function fadeAt({ span, fade }: Pick<Layer, 'span' | 'fade'>, frame: number): number {
-  const coming = Math.min(1, (frame - span.from + 1) / (fade.in + 1))
-  const going = Math.min(1, (span.to - frame) / (fade.out + 1))
-  return coming * going
 }
 
 /** A layer as it is at a frame of its own, for the frame of the shot at which it shows; null where nothing shows. */
@@ -106,12 +55,12 @@ function planLayer(
   own: number,
   frame: number,
   copy: number,
-  rate: Rate,
+  { rate, size }: Shot,
   scale: number,
 ): PlannedLayer | null {
   if (!inSpan(own, layer.span)) return null
   const keep = (layer.copies?.keep ?? 1) ** copy
-  const opacity = sample(layer.opacity, own) * fadeAt(layer, own) * keep
+  const opacity = sample(layer.opacity, own) * fadeAt(layer.span, layer.fade, own, 1) * keep
   if (opacity <= 0) return null
   const still = sample(layer.place, own)
   const place = {
@@ -119,16 +68,21 @@ function planLayer(
     x: still.x + copy * (layer.copies?.x ?? 0),
     y: still.y + copy * (layer.copies?.y ?? 0),
   }
-  const space = layerSpace(layer, place, scale)
-  const pictureScale = layer.source.kind === 'group' ? space.scale : 1
-  const pieces = layer.matteOn ? layer.matte.filter(p => p.on) : []
+  const map = after(scaling(scale), placeMap(layer, place))
+  const pictureScale = sourceKind(layer.source).scale(layer.source, { size, scale, shown: scaleOf(map) })
+  const pieces = layer.matteOn ? layer.matte : []
+  const matte = pieces.flatMap(p => {
+    const [at, to] = p.pinnedTo === 'layer' ? ([own, map] as const) : ([frame, scaling(scale)] as const)
+    return sample(p.on, at) ? [planPiece(p, at, to)] : []
+  })
   return {
     id: layer.id,
     picture: planPicture(layer, own, rate, pictureScale),
-    place: matrixOf(space, pictureScale),
+    place: after(map, scaling(1 / pictureScale)),
     opacity,
     blend: layer.blend,
-    matte: pieces.map(p => (p.pinnedTo === 'layer' ? planPiece(p, own, space) : planPiece(p, frame, shotSpace(scale)))),
+    looks: planLooks(layer.looks, own, pictureScale),
+    matte,
   }
 }
 
@@ -145,11 +99,11 @@ export const scaledSize = (size: Size, scale: number): Size => ({
  */
 export function planFrame(shot: Shot, frame: number, scale = 1): Plan {
   const layers = shot.layers.flatMap((layer): PlannedLayer[] => {
-    if (!layer.on || (layer.source.kind === 'take' && layer.source.use === 'sound')) return []
+    if (!layer.on || !sourceKind(layer.source).hasPicture(layer.source)) return []
     const { count, later } = layer.copies ?? { count: 0, later: 0 }
     const planned: PlannedLayer[] = []
     for (let i = 0; i <= count; i++) {
-      const one = planLayer(layer, frame - i * later, frame, i, shot.rate, scale)
+      const one = planLayer(layer, frame - i * later, frame, i, shot, scale)
       if (one) planned.push(one)
     }
     return planned
@@ -157,19 +111,5 @@ export function planFrame(shot: Shot, frame: number, scale = 1): Plan {
   return { size: scaledSize(shot.size, scale), backdrop: shot.backdrop, layers }
 }
 
-function takesIn(picture: PlannedPicture): { digest: string; seconds: number }[] {
-  switch (picture.kind) {
-    case 'take':
-      return [{ digest: picture.digest, seconds: picture.seconds }]
-    case 'group':
-      return neededFrames(picture.plan)
-    case 'mix':
-      return [...takesIn(picture.one), ...takesIn(picture.other)]
-    case 'colour':
-      return []
-  }
-}
-
 /** Every take moment a plan needs, groups included, nearest first. */
-export const neededFrames = (plan: Plan): { digest: string; seconds: number }[] =>
-  plan.layers.flatMap(layer => takesIn(layer.picture))
+export const neededFrames = (plan: Plan): Need[] => plan.layers.flatMap(layer => needsOf(layer.picture))

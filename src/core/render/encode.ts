@@ -1,21 +1,117 @@
-// Codes -> planes for an encoder: BT.709, limited range, 4:2:0 with chroma on even columns.
+// A plan -> planes for an encoder: BT.709, limited range, 4:2:0 with chroma on even columns.
+import type { FindPicture } from '../picture'
+import type { Plan } from '../plan'
+import type { Size } from '../shot'
 import type { Kernels } from './kernels'
-import type { Codes } from './picture'
+import type { Codes, Planes } from './picture'
+import { type AloneRun, composer } from './render'
 
 /** Bytes of the three planes of a picture, close together. */
 export const planesLength = (width: number, height: number): number =>
   width * height + 2 * ((width + 1) >> 1) * ((height + 1) >> 1)
 
-/** Writes Y, U and V planes, close together, at out. */
-export function writePlanes(k: Kernels, picture: Codes, out: number): void {
-  const { width, height, ptr } = picture
-  const halfWidth = (width + 1) >> 1
+/** Where the three planes of a picture lie, close together from `out` on. */
+function layout({ width, height }: Size, out: number) {
+  const half = (width + 1) >> 1
   const u = out + width * height
-  const v = u + halfWidth * ((height + 1) >> 1)
-  for (let y = 0; y < height; y++) k.lumaRow(ptr + y * width * 4, out + y * width, width)
+  return { half, luma: out, u, v: u + half * ((height + 1) >> 1) }
+}
+
+/** Writes Y, U and V planes of a picture of even sides, close together, at out. */
+export function writePlanes(k: Kernels, { width, height, ptr }: Codes, out: number): void {
+  const { half, luma, u, v } = layout({ width, height }, out)
   for (let y = 0; y < height; y += 2) {
-    const top = ptr + y * width * 4
-    const bottom = ptr + Math.min(y + 1, height - 1) * width * 4
-    k.chromaPairRow(top, bottom, u + (y >> 1) * halfWidth, v + (y >> 1) * halfWidth, width)
+    const [top, bottom] = [ptr + y * width * 4, ptr + (y + 1) * width * 4]
+    k.lumaRow(top, luma + y * width, width)
+    k.lumaRow(bottom, luma + (y + 1) * width, width)
+    k.chromaPairRow(top, bottom, u + (y >> 1) * half, v + (y >> 1) * half, width, 0, width)
   }
+}
+
+/** Whether planes are coded as those that are written, so that they can be handed on as they came. */
+const isAsWritten = ({ halfColumns, halfRows, matrix, fullRange, chroma }: Planes): boolean =>
+  halfColumns === 1 &&
+  halfRows === 1 &&
+  matrix === 'bt709' &&
+  !fullRange &&
+  chroma.across === 'even' &&
+  chroma.down === 'between'
+
+/** Shorter runs are not worth the seam. */
+const LEAST = 16
+
+/** Where both rows show the same picture alone, over whole blocks of 2x2. */
+function blocksOf(top: readonly AloneRun[], bottom: readonly AloneRun[], width: number): AloneRun[] {
+  const found: AloneRun[] = []
+  for (let i = 0, j = 0; i < top.length && j < bottom.length; ) {
+    const [a, b] = [top[i]!, bottom[j]!]
+    const from = (Math.max(a.from, b.from) + 1) & ~1
+    const to = Math.min(a.to, b.to, width) & ~1
+    if (a.painter === b.painter && to - from >= LEAST) found.push({ from, to, painter: a.painter })
+    if (a.to < b.to) i++
+    else j++
+  }
+  return found
+}
+
+/**
+ * Paints a plan as Y, U and V planes, close together at `out`, of a size of even sides that the plan's own exceeds by at
+ * most one. Where the planes of one take alone show as they lie, over whole blocks, they are handed on as they came;
+ * everything else goes by way of codes. Throws OutOfMemory.
+ */
+export function renderPlanes(k: Kernels, plan: Plan, find: FindPicture, size: Size, out: number): void {
+  const { width, height } = size
+  const full = plan.size.width
+  k.scope(() => {
+    const composed = composer(k, plan, { find, shared: new Map() }, 'codes')
+    const rows = [k.alloc(full * 4), k.alloc(full * 4)] as const
+    const to = layout(size, out)
+    const canHandOn = (painter: number): boolean => {
+      const { picture, x, y } = composed.planes(painter)!
+      return isAsWritten(picture) && x % 2 === 0 && y % 2 === 0
+    }
+    /** Copies n columns of two rows and their chroma. */
+    const handOn = ({ from, to: end, painter }: AloneRun, y: number) => {
+      const { picture, x: px, y: py } = composed.planes(painter)!
+      const copy = (plane: 0 | 1 | 2, x: number, row: number, n: number, dst: number) => {
+        const src = picture.ptr + picture.offsets[plane] + row * picture.strides[plane] + x
+        k.copyBytes(dst, src, n)
+      }
+      const n = end - from
+      for (const dy of [0, 1]) copy(0, from - px, y + dy - py, n, to.luma + (y + dy) * width + from)
+      for (const [plane, base] of [
+        [1, to.u],
+        [2, to.v],
+      ] as const) {
+        copy(plane, (from - px) >> 1, (y - py) >> 1, n >> 1, base + (y >> 1) * to.half + (from >> 1))
+      }
+    }
+    /** Makes columns [from, end) of two rows out of codes, and what is missing of those first. */
+    const convert = (from: number, end: number, y: number, alone: readonly AloneRun[][]) => {
+      if (end <= from) return
+      for (const [dy, runs] of alone.entries()) {
+        for (const run of runs) {
+          // The chroma of a block is made of its neighbours too.
+          const x = Math.max(run.from, from - 2)
+          const n = Math.min(run.to, end + 2) - x
+          if (n > 0) composed.codes(run.painter, y + dy, x, n, rows[dy]! + x * 4)
+        }
+        k.lumaRow(rows[dy]! + from * 4, to.luma + (y + dy) * width + from, end - from)
+      }
+      const at = (y >> 1) * to.half
+      k.chromaPairRow(rows[0], rows[1], to.u + at, to.v + at, width, from, end)
+    }
+    for (let y = 0; y < height; y += 2) {
+      const alone: [AloneRun[], AloneRun[]] = [[], []]
+      for (const dy of [0, 1] as const) composed.compose(y + dy, rows[dy], alone[dy])
+      let done = 0
+      for (const block of blocksOf(...alone, width)) {
+        if (!canHandOn(block.painter)) continue
+        convert(done, block.from, y, alone)
+        handOn(block, y)
+        done = block.to
+      }
+      convert(done, width, y, alone)
+    }
+  })
 }

@@ -1,4 +1,5 @@
-// The kernels' module with its memory, and who may use which part of it.
+// The kernels' module with its memory.
+import { type Arena, arena } from './memory'
 
 /** The functions of kernels.wasm; each is described where it is written. Pointers are byte addresses. */
 interface KernelFunctions {
@@ -30,7 +31,10 @@ interface KernelFunctions {
     bu: number,
   ): void
   lumaRow(src: number, dst: number, n: number): void
-  chromaPairRow(top: number, bottom: number, u: number, v: number, width: number): void
+  chromaPairRow(top: number, bottom: number, u: number, v: number, width: number, from: number, to: number): void
+  copyBytes(dst: number, src: number, n: number): void
+  orderRow(row: number, n: number, opaque: number): void
+  upRow(src: number, above: number, dst: number, n: number, channels: number): void
   overRow(dst: number, src: number, coverage: number, n: number, opacity: number): void
   blendRow(dst: number, src: number, coverage: number, n: number, opacity: number, mode: number): void
   fillRow(dst: number, n: number, r: number, g: number, b: number, a: number): void
@@ -48,6 +52,22 @@ interface KernelFunctions {
     inside: number,
     outside: number,
   ): void
+  outlineArea(points: number, count: number, width: number, height: number, out: number, stride: number): void
+  outlineRows(points: number, count: number, height: number): number
+  outlineDistance(
+    points: number,
+    count: number,
+    width: number,
+    height: number,
+    grow: number,
+    inside: number,
+    outside: number,
+    out: number,
+    near: number,
+    square: number,
+    stride: number,
+    rows: number,
+  ): void
   boxRow: OvalRow
   ovalRow: OvalRow
   joinRow(matte: number, piece: number, n: number, mode: number, strength: number, inverted: number): void
@@ -55,9 +75,12 @@ interface KernelFunctions {
   multiplyRow(matte: number, other: number, n: number): void
   frameRectRow(out: number, n: number, y: number, left: number, top: number, right: number, bottom: number): void
   filterRow(src: number, dst: number, n: number, taps: number, weights: number, count: number): void
+  gainRow(row: number, n: number, r: number, g: number, b: number): void
+  boundRow(row: number, n: number): void
   accumulateRow(dst: number, src: number, n: number, weight: number): void
   spinRow(
     src: number,
+    across: number,
     width: number,
     height: number,
     dst: number,
@@ -85,58 +108,15 @@ type OvalRow = (
   outside: number,
 ) => void
 
-export interface Kernels extends KernelFunctions {
+export interface Kernels extends KernelFunctions, Arena {
   /** Bytes at a pointer; the view stays good, since the memory never grows. */
   bytes(ptr: number, length: number): Uint8Array<ArrayBuffer>
   ints(ptr: number, length: number): Int32Array<ArrayBuffer>
   floats(ptr: number, length: number): Float32Array<ArrayBuffer>
-  /** Reserves bytes (16-aligned, 64 bytes of slack behind them for whole-register reads). Throws OutOfMemory. */
-  alloc(length: number): number
-  free(ptr: number): void
-  /** Bytes that could still be reserved in one piece. */
-  largestFree(): number
-}
-
-export class OutOfMemory extends Error {
-  override name = 'OutOfMemory'
+  doubles(ptr: number, length: number): Float64Array<ArrayBuffer>
 }
 
 const PAGE = 65536
-const SLACK = 64
-
-/** First-fit reservation in a fixed stretch of memory; neighbours that are free are one piece. */
-export function arena(start: number, end: number) {
-  const used = new Map<number, number>()
-  let gaps: { at: number; size: number }[] = [{ at: start, size: end - start }]
-  return {
-    alloc(length: number): number {
-      const size = (length + SLACK + 15) & ~15
-      const i = gaps.findIndex(g => g.size >= size)
-      const gap = gaps[i]
-      if (!gap) throw new OutOfMemory(`No room for ${length} more bytes of pictures.`)
-      const { at } = gap
-      used.set(at, size)
-      if (gap.size === size) gaps.splice(i, 1)
-      else gaps[i] = { at: at + size, size: gap.size - size }
-      return at
-    },
-    free(ptr: number): void {
-      const size = used.get(ptr)
-      if (size === undefined) throw new Error(`Nothing is reserved at ${ptr}.`)
-      used.delete(ptr)
-      gaps.push({ at: ptr, size })
-      gaps.sort((a, b) => a.at - b.at)
-      const joined: typeof gaps = []
-      for (const gap of gaps) {
-        const last = joined.at(-1)
-        if (last && last.at + last.size === gap.at) last.size += gap.size
-        else joined.push({ ...gap })
-      }
-      gaps = joined
-    },
-    largestFree: (): number => gaps.reduce((most, g) => Math.max(most, g.size), 0) - SLACK - 16,
-  }
-}
 
 /**
  * Instantiates the kernels with a fixed memory. `bytes` is what pictures, caches and buffers may take together; the
@@ -156,5 +136,6 @@ export async function loadKernels(module: WebAssembly.Module, bytes: number): Pr
     bytes: (ptr, length) => new Uint8Array(buffer, ptr, length),
     ints: (ptr, length) => new Int32Array(buffer, ptr, length),
     floats: (ptr, length) => new Float32Array(buffer, ptr, length),
+    doubles: (ptr, length) => new Float64Array(buffer, ptr, length),
   }
 }

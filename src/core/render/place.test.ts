@@ -2,7 +2,8 @@
 import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { decode, encode, noise, putBytes, testKernels } from '../../testing/kernels'
-import type { Matrix, PlannedLayer } from '../plan'
+import { type Affine, UNMOVED } from '../affine'
+import type { PlannedLayer } from '../plan'
 import type { Blend } from '../shot'
 import { type Codes, type Kernels, renderFrame } from '.'
 
@@ -28,13 +29,14 @@ function smooth(width: number, height: number): Codes {
   return { kind: 'codes', width, height, ptr: putBytes(k, data), opaque: true }
 }
 
-const layer = (digest: string, place: Matrix, changes: Partial<PlannedLayer> = {}): PlannedLayer => ({
+const layer = (digest: string, place: Affine, changes: Partial<PlannedLayer> = {}): PlannedLayer => ({
   id: digest,
   picture: { kind: 'take', digest, seconds: 0 },
   place,
   opacity: 1,
   blend: 'normal',
   matte: [],
+  looks: [],
   ...changes,
 })
 
@@ -45,7 +47,6 @@ function render(layers: PlannedLayer[], pictures: Record<string, Codes>, backdro
   return out
 }
 
-const unmoved: Matrix = { a: 1, b: 0, c: 0, d: 1, x: 0, y: 0 }
 const at = (bytes: Uint8Array, x: number, y: number, width = size.width) => [
   ...bytes.subarray((y * width + x) * 4, (y * width + x) * 4 + 4),
 ]
@@ -55,7 +56,7 @@ describe('a place', () => {
     fc.assert(
       fc.property(fc.integer({ min: -20, max: 30 }), fc.integer({ min: -20, max: 30 }), (x, y) => {
         const source = picture(15, 11, 3)
-        const got = render([layer('a', { ...unmoved, x, y })], { a: source })
+        const got = render([layer('a', { ...UNMOVED, x, y })], { a: source })
         const bytes = k.bytes(source.ptr, 15 * 11 * 4)
         for (let v = 0; v < size.height; v++) {
           for (let u = 0; u < size.width; u++) {
@@ -71,9 +72,9 @@ describe('a place', () => {
 
   it('flipped shows the same codes in a mirror', () => {
     const source = picture(24, 18, 5)
-    const plain = render([layer('a', unmoved)], { a: source })
-    const across = render([layer('a', { ...unmoved, a: -1, x: 24 })], { a: source })
-    const down = render([layer('a', { ...unmoved, d: -1, y: 18 })], { a: source })
+    const plain = render([layer('a', UNMOVED)], { a: source })
+    const across = render([layer('a', { ...UNMOVED, a: -1, x: 24 })], { a: source })
+    const down = render([layer('a', { ...UNMOVED, d: -1, y: 18 })], { a: source })
     for (let y = 0; y < 18; y++) {
       for (let x = 0; x < 24; x++) {
         expect(at(across, x, y)).toEqual(at(plain, 23 - x, y))
@@ -137,7 +138,7 @@ describe.each(Object.entries(MIXES))('blending by %s', (mode, mix) => {
     const far = picture(24, 18, 22, false)
     const opacity = 0.7
     const got = render(
-      [layer('near', unmoved, { blend: mode as Blend, opacity }), layer('far', unmoved)],
+      [layer('near', UNMOVED, { blend: mode as Blend, opacity }), layer('far', UNMOVED)],
       { near, far },
       null,
     )
@@ -162,7 +163,7 @@ it('mixes two frames of a take in linear light', () => {
   const one = picture(24, 18, 31)
   const other = picture(24, 18, 32)
   const take = (digest: string) => ({ kind: 'take' as const, digest, seconds: 0 })
-  const mixed = layer('x', unmoved, { picture: { kind: 'mix', one: take('one'), other: take('other'), share: 0.25 } })
+  const mixed = layer('x', UNMOVED, { picture: { kind: 'mix', one: take('one'), other: take('other'), share: 0.25 } })
   const got = render([mixed], { one, other })
   const a = k.bytes(one.ptr, 24 * 18 * 4)
   const b = k.bytes(other.ptr, 24 * 18 * 4)
@@ -171,5 +172,5 @@ it('mixes two frames of a take in linear light', () => {
     expect(Math.abs(got[i]! - encode(decode(a[i]!) * 0.75 + decode(b[i]!) * 0.25))).toBeLessThan(1.01)
   }
   // A frame without a neighbour shows by itself.
-  expect(render([mixed], { one })).toEqual(render([layer('one', unmoved)], { one }))
+  expect(render([mixed], { one })).toEqual(render([layer('one', UNMOVED)], { one }))
 })

@@ -2,9 +2,10 @@
 import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { decode, encode, noise, putBytes, testKernels } from '../../testing/kernels'
-import type { Plan, PlannedLayer, PlannedPiece } from '../plan'
+import { plannedEdge as edge, plannedLayer as layer } from '../../testing/planned'
+import type { PlannedPicture } from '../picture'
+import type { Plan, PlannedLayer } from '../plan'
 import {
-  arena,
   type Codes,
   type Kernels,
   loadKernels,
@@ -15,6 +16,7 @@ import {
   resample,
   toCodesPicture,
 } from '.'
+import { arena } from './memory'
 
 let k: Kernels
 beforeAll(async () => {
@@ -25,26 +27,6 @@ function codes(width: number, height: number, seed: number, opaque = true): Code
   const data = noise(width * height * 4, 256, seed).map((v, i) => (i % 4 === 3 && opaque ? 255 : v))
   return { kind: 'codes', width, height, ptr: putBytes(k, data), opaque }
 }
-
-const layer = (id: string, changes: Partial<PlannedLayer> = {}): PlannedLayer => ({
-  id,
-  picture: { kind: 'take', digest: id, seconds: 0 },
-  place: { a: 1, b: 0, c: 0, d: 1, x: 0, y: 0 },
-  opacity: 1,
-  blend: 'normal',
-  matte: [],
-  ...changes,
-})
-
-const edge = (x: number, feather = 0): PlannedPiece => ({
-  shape: { kind: 'edge', x, y: 0, nx: 1, ny: 0 },
-  join: 'add',
-  inverted: false,
-  strength: 1,
-  grow: 0,
-  inside: feather,
-  outside: feather,
-})
 
 function render(plan: Plan, pictures: Record<string, Picture>): Uint8Array {
   const made = renderFrame(k, plan, n => pictures[n.digest] ?? null)
@@ -212,7 +194,7 @@ it('reads planes of every layout into the same colour', () => {
         strides: [width, cw, cw],
         halfColumns,
         halfRows,
-        centred: false,
+        chroma: { across: 'even', down: 'between' },
         matrix: 'bt709',
         fullRange: false,
       }
@@ -221,6 +203,92 @@ it('reads planes of every layout into the same colour', () => {
     }
   }
   expect(seen.size).toBe(1)
+})
+
+it('reads chroma from where the file says it lies', () => {
+  const [width, height] = [7, 6]
+  const [cw, ch] = [4, 3]
+  const luma = noise(width * height, 220, 1)
+  const [us, vs] = [noise(cw * ch, 200, 2), noise(cw * ch, 200, 3)]
+  const data = [...luma, ...us, ...vs]
+  // Chroma sample i lies at 2 i plus this, in luma samples.
+  const shift = { even: 0, between: 0.5, odd: 1 }
+  for (const across of ['even', 'between'] as const) {
+    for (const down of ['between', 'even', 'odd'] as const) {
+      const planes: Planes = {
+        kind: 'planes',
+        width,
+        height,
+        ptr: putBytes(k, [...data, ...new Array(64).fill(0)]),
+        offsets: [0, width * height, width * height + cw * ch],
+        strides: [width, cw, cw],
+        halfColumns: 1,
+        halfRows: 1,
+        chroma: { across, down },
+        matrix: 'smpte240m',
+        fullRange: true,
+      }
+      const out = toCodesPicture(k, planes)
+      const bytes = k.bytes(out.ptr, width * height * 4)
+      const at = (plane: number[], x: number, y: number): number => {
+        const line = (v: number, n: number) => {
+          const i = Math.floor(v)
+          const t = v - i
+          const clamped = (j: number) => Math.max(0, Math.min(n - 1, j))
+          return [
+            [clamped(i), 1 - t],
+            [clamped(i + 1), t],
+          ] as const
+        }
+        let sum = 0
+        for (const [i, s] of line((x - shift[across]) / 2, cw))
+          for (const [j, t] of line((y - shift[down]) / 2, ch)) sum += plane[j * cw + i]! * s * t
+        return sum - 128
+      }
+      const [kr, kb] = [0.212, 0.087]
+      for (let y = 0; y < height; y++) {
+        for (let x = 0; x < width; x++) {
+          const [l, cb, cr] = [luma[y * width + x]!, at(us, x, y), at(vs, x, y)]
+          const r = l + 2 * (1 - kr) * cr
+          const b = l + 2 * (1 - kb) * cb
+          const g = (l - kr * r - kb * b) / (1 - kr - kb)
+          ;[r, g, b].forEach((v, c) => {
+            const want = Math.max(0, Math.min(255, v))
+            expect(Math.abs(bytes[(y * width + x) * 4 + c]! - want)).toBeLessThan(1.01)
+          })
+        }
+      }
+      k.free(out.ptr)
+      k.free(planes.ptr)
+    }
+  }
+})
+
+it('keeps what lies between two codes until the end, mixed, in a group, and turned', () => {
+  const size = { width: 32, height: 8 }
+  const grey = (code: number): Codes => ({
+    kind: 'codes',
+    ...size,
+    ptr: putBytes(
+      k,
+      new Uint8Array(1024).map((_, i) => (i % 4 === 3 ? 255 : code)),
+    ),
+    opaque: true,
+  })
+  const pictures = { dark: grey(0), one: grey(1) }
+  const take = (digest: string) => ({ kind: 'take', digest, seconds: 0 }) as const
+  const faint: PlannedPicture = { kind: 'mix', one: take('dark'), other: take('one'), share: 0.4 }
+  const group: PlannedPicture = {
+    kind: 'group',
+    plan: { size, backdrop: null, layers: [layer('f', { picture: faint })] },
+  }
+  const turned = { a: -1, b: 1e-7, c: -1e-7, d: -1, x: 32, y: 8 }
+  for (const changes of [{ picture: faint }, { picture: group }, { picture: group, place: turned }]) {
+    const layers = Array.from({ length: 5 }, (_, i) => layer(`${i}`, { ...changes, blend: 'add' }))
+    const made = render({ size, backdrop: '#000000', layers }, pictures)
+    // Five times 0.4 of a code; each alone would have been none.
+    expect(made[(4 * 32 + 16) * 4]).toBe(2)
+  }
 })
 
 describe('memory', () => {
@@ -256,6 +324,58 @@ describe('memory', () => {
     )
   })
 
+  it('is given back as a scope is left, also by an error; what is kept stays', () => {
+    const heap = arena(1024, 65536)
+    const whole = heap.largestFree()
+    let ended = 0
+    let kept = 0
+    const work = () =>
+      heap.scope(() => {
+        heap.atEnd(() => ended++)
+        heap.alloc(100)
+        heap.free(heap.alloc(200))
+        heap.scope(() => {
+          heap.alloc(300)
+        })
+        kept = heap.keep(heap.alloc(50))
+        heap.alloc(1e6)
+      })
+    expect(work).toThrow(OutOfMemory)
+    expect(ended).toBe(1)
+    heap.free(kept)
+    expect(heap.largestFree()).toBe(whole)
+    expect(() => heap.alloc(2 ** 32)).toThrow(OutOfMemory)
+  })
+
+  it('suffices for three rows of 61 turned copies; and however little there is, the picture is the same to the bit', async () => {
+    const size = { width: 640, height: 360 }
+    const turnedRow = (degrees: number): PlannedLayer[] =>
+      Array.from({ length: 61 }, (_, i) => {
+        const a = Math.cos((degrees * Math.PI) / 180) * 0.5
+        const b = Math.sin((degrees * Math.PI) / 180) * 0.5
+        return layer('a', { place: { a, b, c: -b, d: a, x: 100 + i * 5, y: 33 + i * 3 }, opacity: 0.6 })
+      })
+    const plan = { size, backdrop: '#102030', layers: [turnedRow(7), turnedRow(45), turnedRow(88)].flat() }
+    const paintIn = async (megabytes: number) => {
+      const own = await testKernels(megabytes << 20)
+      const picture: Codes = { kind: 'codes', ...size, ptr: own.alloc(size.width * size.height * 4), opaque: true }
+      const pixels = own.ints(picture.ptr, size.width * size.height)
+      for (let i = 0; i < pixels.length; i++) pixels[i] = Math.imul(i, 2654435761) | 0xff000000
+      const free = own.largestFree()
+      const made = renderFrame(own, plan, () => picture)
+      const bytes = own.bytes(made.ptr, size.width * size.height * 4).slice()
+      own.free(made.ptr)
+      expect(own.largestFree()).toBe(free)
+      return bytes
+    }
+    expect(Buffer.compare(await paintIn(12), await paintIn(128))).toBe(0)
+    // Where even a row has no room the frame is refused, and everything is as it was.
+    const tiny = await testKernels(2 << 20)
+    const free = tiny.largestFree()
+    expect(() => renderFrame(tiny, plan, () => codes(64, 36, 1))).toThrow(OutOfMemory)
+    expect(tiny.largestFree()).toBe(free)
+  })
+
   it('is given back after every frame', async () => {
     const { readFile } = await import('node:fs/promises')
     const module = await WebAssembly.compile(await readFile(new URL('../../../build/kernels.wasm', import.meta.url)))
@@ -277,6 +397,27 @@ describe('memory', () => {
     for (let i = 0; i < 50; i++) paintOnce(0)
     for (let i = 0; i < 50; i++) paintOnce(i / 7)
     expect(own.largestFree()).toBe(before)
+  })
+
+  it('keeps a still group, which shows as one that is made anew, and makes it anew for a take that comes late', () => {
+    const size = { width: 64, height: 36 }
+    const inner: Plan = {
+      size,
+      backdrop: null,
+      layers: [layer('a', { matte: [edge(20, 9)], opacity: 0.7 }), layer('b')],
+    }
+    const moved = { place: { a: 0.9, b: 0.1, c: -0.1, d: 0.9, x: 3, y: 2 } }
+    const plan: Plan = {
+      size,
+      backdrop: '#000000',
+      layers: [layer('g', { picture: { kind: 'group', plan: inner }, ...moved })],
+    }
+    const [a, b] = [codes(64, 36, 7), codes(64, 36, 8)]
+    const early = render(plan, { a })
+    expect(Buffer.compare(render(plan, { a }), early)).toBe(0)
+    const whole = [1, 2, 3].map(() => render(plan, { a, b }))
+    expect(Buffer.compare(whole[0]!, early)).not.toBe(0)
+    for (const again of whole) expect(Buffer.compare(again, whole[0]!)).toBe(0)
   })
 
   it('keeps still mattes within a bound, and what comes of them is the same to the bit', () => {

@@ -1,7 +1,8 @@
 // Enlarging and reducing in linear light: area-true when reducing, bicubic when enlarging
 // (Keys, Cubic Convolution Interpolation for Digital Image Processing, 1981, a = -1/2).
 import type { Kernels } from './kernels'
-import { type Codes, isOpaque, type Picture, rowReader } from './picture'
+import type { Codes, Picture } from './picture'
+import { codesOf, floatReads, pictureRows, type Rows } from './rows'
 
 /** For each output pixel the first source pixel and its weights, which sum to 1. */
 export interface Taps {
@@ -66,46 +67,54 @@ export interface Fit {
   scaleY: number
 }
 
-/** Resamples a picture to straight 8-bit codes in a fresh buffer that the caller frees. */
-export function resample(k: Kernels, picture: Picture, fit: Fit): Codes {
-  const across = makeTaps(picture.width, fit.width, fit.scaleX, fit.x)
-  const down = makeTaps(picture.height, fit.height, fit.scaleY, fit.y)
+/** A picture resampled. Only as many rows of the source are held as one row of the result needs. */
+export function resampledRows(k: Kernels, source: Rows, fit: Fit): Rows {
+  const { width, height } = fit
+  const across = makeTaps(source.width, width, fit.scaleX, fit.x)
+  const down = makeTaps(source.height, height, fit.scaleY, fit.y)
   const taps = k.alloc(across.first.byteLength)
-  k.ints(taps, fit.width).set(across.first)
+  k.ints(taps, width).set(across.first)
   const weights = k.alloc(across.weights.byteLength)
   k.floats(weights, across.weights.length).set(across.weights)
-  const codes = k.alloc(picture.width * 4)
-  const linear = k.alloc(picture.width * 16)
+  const codes = k.alloc(source.width * 4)
+  const linear = k.alloc(source.width * 16)
   // A ring of source rows already filtered across; `held` says which source row each slot carries.
   const slots = down.count + 1
-  const ring = k.alloc(fit.width * 16 * slots)
+  const ring = k.alloc(width * 16 * slots)
   const held = new Int32Array(slots).fill(-1)
-  const sum = k.alloc(fit.width * 16)
-  const ptr = k.alloc(fit.width * fit.height * 4)
-  const rows = rowReader(k, picture)
+  const sum = k.alloc(width * 16)
+  let opened = -1
 
   const filtered = (y: number): number => {
     const slot = y % slots
-    const at = ring + slot * fit.width * 16
+    const at = ring + slot * width * 16
     if (held[slot] !== y) {
-      rows.open(y)
-      rows.read(0, picture.width, codes)
-      k.toLinear(codes, linear, picture.width)
-      k.filterRow(linear, at, fit.width, taps, weights, across.count)
+      source.open(y)
+      source.linear(0, source.width, linear, codes)
+      k.filterRow(linear, at, width, taps, weights, across.count)
       held[slot] = y
     }
     return at
   }
 
-  for (let y = 0; y < fit.height; y++) {
-    k.fillRow(sum, fit.width, 0, 0, 0, 0)
-    for (let i = 0; i < down.count; i++) {
-      const w = down.weights[y * down.count + i]!
-      if (w !== 0) k.accumulateRow(sum, filtered(down.first[y]! + i), fit.width, w)
-    }
-    k.toCodes(sum, ptr + y * fit.width * 4, fit.width)
+  return {
+    width,
+    height,
+    opaque: source.opaque,
+    open(y) {
+      if (opened === y) return
+      opened = y
+      k.fillRow(sum, width, 0, 0, 0, 0)
+      for (let i = 0; i < down.count; i++) {
+        const w = down.weights[y * down.count + i]!
+        if (w !== 0) k.accumulateRow(sum, filtered(down.first[y]! + i), width, w)
+      }
+      k.boundRow(sum, width)
+    },
+    ...floatReads(k, () => sum),
   }
-  rows.close()
-  for (const buffer of [taps, weights, codes, linear, ring, sum]) k.free(buffer)
-  return { kind: 'codes', width: fit.width, height: fit.height, ptr, opaque: isOpaque(picture) }
 }
+
+/** The same for a whole picture, in a fresh buffer that the caller frees. */
+export const resample = (k: Kernels, picture: Picture, fit: Fit): Codes =>
+  k.scope(() => codesOf(k, resampledRows(k, pictureRows(k, picture), fit)))
