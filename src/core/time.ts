@@ -50,15 +50,34 @@ export function nearestRate(framesPerSecond: number): Rate {
   return near[0] ?? { num: Math.max(1, Math.round(framesPerSecond * 1000)), den: 1000 }
 }
 
+/** Rates that shots are made in besides the standard ones: of animation, of cheap cameras, of slow motion. */
+const USED: readonly Rate[] = [
+  ...STANDARD,
+  ...[5, 6, 8, 10, 12, 15, 18, 20, 72, 90, 100, 200, 240].map(num => ({ num, den: 1 })),
+  { num: 25, den: 2 },
+]
+
+/** The rate in use that is nearest to another, by their ratio. */
+export function rateInUse(framesPerSecond: number): Rate {
+  const far = (r: Rate) => Math.abs(Math.log(fps(r) / framesPerSecond))
+  return USED.reduce((best, r) => (far(r) < far(best) ? r : best))
+}
+
 export const spanLength = (span: Span): number => span.to - span.from
 export const inSpan = (frame: number, span: Span): boolean => frame >= span.from && frame < span.to
 
+/** Whole seconds and the frames beyond them; where a frame lasts longer than a second there are none beyond. */
+function parted(frame: number, rate: Rate): { seconds: number; frames: number } {
+  const whole = Math.round(fps(rate))
+  if (whole < 1) return { seconds: Math.floor(frameToSeconds(frame, rate)), frames: 0 }
+  return { seconds: Math.floor(frame / whole), frames: frame % whole }
+}
+
 /** `2 s 17 f`-like counter text, fixed width: minutes, seconds and frames, e.g. `00:02:17`. */
 export function counter(frame: number, rate: Rate): string {
-  const whole = Math.round(fps(rate))
   const two = (n: number) => String(n).padStart(2, '0')
-  const seconds = Math.floor(frame / whole)
-  return `${two(Math.floor(seconds / 60))}:${two(seconds % 60)}:${two(frame % whole)}`
+  const { seconds, frames } = parted(frame, rate)
+  return `${two(Math.floor(seconds / 60))}:${two(seconds % 60)}:${two(frames)}`
 }
 
 /** A rate as people write it: `25`, `29.97`. */
@@ -66,6 +85,6 @@ export const rateText = (rate: Rate): string => String(Number(fps(rate).toFixed(
 
 /** A length as people say it: `6 s 04 f`. */
 export function lengthText(frames: number, rate: Rate): string {
-  const whole = Math.round(fps(rate))
-  return `${Math.floor(frames / whole)} s ${String(frames % whole).padStart(2, '0')} f`
+  const { seconds, frames: rest } = parted(frames, rate)
+  return `${seconds} s ${String(rest).padStart(2, '0')} f`
 }

@@ -1,1 +1,1 @@
-export * from './project-file'
+export { mediaEntry, readProjectFile, writeProjectFile } from './project-file'

@@ -1,12 +1,50 @@
-export { carry } from './carry'
-export type { Checked } from './checked'
-export { checkLayers, writeLayers } from './clipboard'
+export { asTake, insideOf, sourceKind, takeSeconds } from '../source'
 export { clone } from './clone'
 export * as edits from './edits'
-export * from './inner'
+export { aloneShot, dropTakeLayers, innerShot, takeShot, takeUses, usedTakes } from './inner'
 export { LIMITS } from './limits'
-export * from './make'
-export * from './timing'
-export * from './types'
-export * from './validate'
-export * from './values'
+export {
+  actLayers,
+  bareName,
+  blankLayer,
+  makeLayer,
+  makePiece,
+  makeProject,
+  makeShape,
+  newId,
+  type Placing,
+} from './make'
+export { motionMap, placeMap } from './place'
+export { fadeAt, framesOf, momentAt, type Pass, passesOf, possibleSpeed, reach, speedOf } from './timing'
+export {
+  type Act,
+  type AnyValue,
+  type Blend,
+  type Blur,
+  type Copies,
+  type Film,
+  FORMAT,
+  type Frame,
+  type Join,
+  type Layer,
+  type Line,
+  type LoopStyle,
+  type Mark,
+  type Motion,
+  type Piece,
+  type Place,
+  type Point,
+  type Project,
+  type Shape,
+  type Shot,
+  type Size,
+  type Source,
+  type Stretch,
+  TAGS,
+  type Tag,
+  type Take,
+  type Timing,
+  VERSION,
+} from './types'
+export { getValue, keyedPaths, type PieceValue, type ValuePath, valueAt, valueName } from './values'
+export { workOf } from './work'

@@ -1,6 +1,7 @@
 // Shots inside shots: a path is the ids of the group layers from the outermost inwards.
+import { insideOf, sourceKind, takeSeconds } from '../source'
 import { makeLayer, newId } from './make'
-import { framesOf, takeSeconds } from './timing'
+import { framesOf } from './timing'
 import type { Layer, Project, Shot, Take } from './types'
 
 /** The shot that a path leads to, or null if it leads nowhere. */
@@ -8,8 +9,9 @@ export function innerShot(shot: Shot, path: readonly string[]): Shot | null {
   let here: Shot = shot
   for (const id of path) {
     const layer = here.layers.find(l => l.id === id)
-    if (layer?.source.kind !== 'group') return null
-    here = layer.source.shot
+    const inside = layer && insideOf(layer.source)
+    if (!inside) return null
+    here = inside
   }
   return here
 }
@@ -21,6 +23,17 @@ export function aloneShot(shot: Shot, alone: readonly string[]): Shot {
   return { ...shot, layers: shot.layers.map(l => (alone.includes(l.id) ? l : { ...l, on: false })) }
 }
 
+/** Every digest that a shot's layers use, groups included. */
+export function usedTakes(shot: Shot): Set<string> {
+  const used = new Set<string>()
+  for (const { source } of shot.layers) {
+    for (const digest of sourceKind(source).files(source)) used.add(digest)
+    const inside = insideOf(source)
+    for (const digest of inside ? usedTakes(inside) : []) used.add(digest)
+  }
+  return used
+}
+
 /** Every layer of a project that uses a take, with the groups it lies in. */
 export function takeUses(
   shot: Shot,
@@ -28,15 +41,19 @@ export function takeUses(
   inside: readonly string[] = [],
 ): { layer: Layer; inside: readonly string[] }[] {
   return shot.layers.flatMap(layer => {
-    if (layer.source.kind === 'group') return takeUses(layer.source.shot, digest, [...inside, layer.name])
-    return layer.source.digest === digest ? [{ layer, inside }] : []
+    const shot = insideOf(layer.source)
+    const own = sourceKind(layer.source).files(layer.source).includes(digest) ? [{ layer, inside }] : []
+    return shot ? [...own, ...takeUses(shot, digest, [...inside, layer.name])] : own
   })
 }
 
 /** Takes every layer of a take away, in groups too. */
 export function dropTakeLayers(shot: Shot, digest: string): void {
-  shot.layers = shot.layers.filter(l => l.source.kind === 'group' || l.source.digest !== digest)
-  for (const { source } of shot.layers) if (source.kind === 'group') dropTakeLayers(source.shot, digest)
+  shot.layers = shot.layers.filter(({ source }) => !sourceKind(source).files(source).includes(digest))
+  for (const { source } of shot.layers) {
+    const inside = insideOf(source)
+    if (inside) dropTakeLayers(inside, digest)
+  }
 }
 
 /** A take alone, as a shot of its own size and rate. */

@@ -1,12 +1,16 @@
 // New shots, layers and pieces with everything a person would expect them to start with.
 
-import { fps, framesIn, type Rate } from '../time'
-import { LIMITS } from './limits'
-import { framesOf, possibleSpeed, STILL_SECONDS, takeSeconds } from './timing'
+import { SHAPES, shapeWith } from '../shape'
+import { takeSeconds } from '../source'
+import { fps, framesIn, type Rate, rateInUse } from '../time'
+import { LIMITS, within } from './limits'
+import { framesOf, possibleSpeed, STILL_SECONDS } from './timing'
 import {
   type Act,
+  type Film,
   FORMAT,
   type Layer,
+  type Motion,
   type Piece,
   type Place,
   type Project,
@@ -60,6 +64,7 @@ export function blankLayer(source: Source, picture: Size, frame: Size): Layer {
     copies: null,
     matte: [],
     matteOn: true,
+    looks: [],
     sound: { on: true, gain: 1, fade: { in: 0, out: 0 } },
     on: true,
     locked: false,
@@ -103,6 +108,9 @@ export function actLayers(take: Take, acts: readonly Act[], size: Size, rate: Ra
 /** What a shot is like whose takes say nothing of it. */
 const USUAL = { size: { width: 1920, height: 1080 }, rate: { num: 25, den: 1 } } as const
 
+/** The rate of a shot that is made of a film: its own, or where that varies the nearest one in use. */
+export const shotRate = ({ rate, varies }: Film): Rate => (varies ? rateInUse(fps(rate)) : rate)
+
 /** Size, rate and length come from the first take with a picture; the first take is the farthest layer. */
 export function makeProject(takes: readonly Take[], name: string): Project {
   const first = takes[0]
@@ -110,7 +118,8 @@ export function makeProject(takes: readonly Take[], name: string): Project {
   const film = takes.find(t => t.picture?.kind === 'film')
   const shown = film ?? takes.find(t => t.picture)
   const size = shown?.picture?.size ?? USUAL.size
-  const rate = film?.picture?.kind === 'film' ? film.picture.rate : USUAL.rate
+  const filmed = film?.picture?.kind === 'film' ? shotRate(film.picture) : USUAL.rate
+  const rate = within(fps(filmed), LIMITS.rate) === fps(filmed) ? filmed : USUAL.rate
   const shot: Shot = {
     id: newId(),
     name,
@@ -131,25 +140,22 @@ export function makeProject(takes: readonly Take[], name: string): Project {
 }
 
 /** A shape of the given kind in the middle of a picture. */
-export function makeShape(kind: Shape['kind'], size: Size): Shape {
-  const x = size.width / 2
-  const y = size.height / 2
-  if (kind === 'edge') return { kind, line: { x, y, angle: 0 } }
-  const side = Math.round(Math.min(size.width, size.height) / 2)
-  return { kind, frame: { x, y, width: side, height: side, angle: 0 } }
-}
+export const makeShape = (kind: Shape['kind'], size: Size): Shape => shapeWith(kind, SHAPES[kind].make(size))
 
-export const SHAPE_NAMES: Readonly<Record<Shape['kind'], string>> = { edge: 'Edge', box: 'Box', oval: 'Oval' }
+const UNMOVED: Motion = { x: 0, y: 0, scale: 1, angle: 0 }
 
 export function makePiece(shape: Shape): Piece {
   return {
     id: newId(),
-    name: SHAPE_NAMES[shape.kind],
+    name: SHAPES[shape.kind].name,
     shape,
     join: 'add',
     inverted: false,
     pinnedTo: 'layer',
     on: true,
+    motion: UNMOVED,
+    pivot: { x: 0, y: 0 },
+    blur: { shutter: 0, phase: 0 },
     grow: 0,
     feather: { inside: 0, outside: 0 },
     strength: 1,

@@ -2,22 +2,11 @@ import fc from 'fast-check'
 import { produce } from 'immer'
 import { describe, expect, it } from 'vitest'
 import { testLayer, testProject, testTake } from '../../testing/documents'
+import { checkProject, parseProject } from '../door'
+import { migrate } from '../door/migrate'
 import { keysOf, sample } from '../keys'
 import { planFrame } from '../plan'
-import {
-  checkProject,
-  edits,
-  type Film,
-  getValue,
-  makePiece,
-  makeProject,
-  makeShape,
-  type Project,
-  parseProject,
-  type Shot,
-  type Size,
-} from '.'
-import { migrate } from './migrate'
+import { edits, type Film, getValue, makePiece, makeProject, makeShape, type Project, type Shot, type Size } from '.'
 
 const size = { width: 64, height: 36 }
 const film = (of: Size, seconds: number): Film => ({
@@ -33,8 +22,8 @@ function keyed(): Project {
   const project = testProject()
   const layer = project.shot.layers[0]!
   layer.matte = [{ ...makePiece(makeShape('edge', size)), id: 'edge' }]
-  edits.putKey(project.shot, layer.id, { of: 'line', piece: 'edge' }, 10, { x: 1, y: 2, angle: 0 })
-  edits.putKey(project.shot, layer.id, { of: 'line', piece: 'edge' }, 20, { x: 5, y: 2, angle: 90 })
+  edits.putKey(project.shot, layer.id, { of: 'shape', piece: 'edge' }, 10, { x: 1, y: 2, angle: 0 })
+  edits.putKey(project.shot, layer.id, { of: 'shape', piece: 'edge' }, 20, { x: 5, y: 2, angle: 90 })
   return project
 }
 
@@ -61,7 +50,7 @@ describe('edits', () => {
     const layer = shot.layers[0]!
     edits.slideLayers(shot, [{ layer: layer.id, from: 7 }])
     expect(layer.span).toEqual({ from: 7, to: 107 })
-    const line = () => keysOf(getValue(layer, { of: 'line', piece: 'edge' })!).map(k => k.frame)
+    const line = () => keysOf(getValue(layer, { of: 'shape', piece: 'edge' })!).map(k => k.frame)
     expect(line()).toEqual([17, 27])
     edits.changePiece(shot, layer.id, 'edge', { pinnedTo: 'shot' })
     edits.slideLayers(shot, [{ layer: layer.id, from: 0 }])
@@ -80,7 +69,7 @@ describe('edits', () => {
     edits.setValue(
       shot,
       layer.id,
-      { of: 'frame', piece: 'edge' },
+      { of: 'shape', piece: 'edge' },
       0,
       { x: 3, y: 4, width: 5, height: 6, angle: 7 },
       true,
@@ -104,7 +93,7 @@ describe('edits', () => {
     const layerIds = fc.constantFrom('layer-0', 'layer-1', 'nobody')
     const paths = fc.constantFrom(
       { of: 'opacity' } as const,
-      { of: 'line', piece: 'edge' } as const,
+      { of: 'shape', piece: 'edge' } as const,
       { of: 'inside', piece: 'edge' } as const,
       { of: 'grow', piece: 'nothing' } as const,
     )
@@ -218,6 +207,16 @@ describe('validation', () => {
     expect(parseProject('{')).toMatchObject({ ok: false, problem: expect.stringMatching(/not JSON/) })
   })
 
+  it('takes of a take without a picture only its sound', () => {
+    const project = structuredClone(keyed())
+    project.takes[0]!.picture = null
+    const checked = checkProject(project)
+    expect(checked.ok && checked.value.shot.layers.map(l => l.source)).toMatchObject([
+      { use: 'sound' },
+      { use: 'both' },
+    ])
+  })
+
   it('survives any JSON at all', () => {
     fc.assert(fc.property(fc.json(), text => void expect(parseProject(text).ok).toBe(false)))
   })
@@ -260,7 +259,20 @@ it('brings a project of version 1 up to date: the same picture at the same frame
             ],
           },
           opacity: 1,
-          matte: [],
+          matte: [
+            {
+              id: 'p',
+              name: 'Box',
+              shape: { kind: 'box', frame: { x: 20, y: 10, width: 8, height: 6, angle: 0 } },
+              join: 'add',
+              inverted: false,
+              pinnedTo: 'layer',
+              on: true,
+              grow: 0,
+              feather: { inside: 0, outside: 0 },
+              strength: 1,
+            },
+          ],
           matteOn: true,
           sound: { on: true, gain: 1 },
           on: true,
@@ -269,14 +281,18 @@ it('brings a project of version 1 up to date: the same picture at the same frame
     },
   }
   const now = checkProject(first)
-  expect(now).toMatchObject({ ok: true, value: { version: 2, takes: [{ picture: { kind: 'film', seconds: 4 } }] } })
+  expect(now).toMatchObject({ ok: true, value: { version: 4, takes: [{ picture: { kind: 'film', seconds: 4 } }] } })
   if (!now.ok) return
   for (const [frame, x, scale] of [
     [0, 3, 0.5],
     [5, 8, 1],
     [10, 13, 1.5],
   ] as const) {
-    const { place, picture } = planFrame(now.value.shot, frame).layers[0]!
+    const { place, picture, matte } = planFrame(now.value.shot, frame).layers[0]!
+    expect(matte[0]?.shape).toMatchObject({
+      x: expect.closeTo(x + 20 * scale, 9),
+      halfWidth: expect.closeTo(4 * scale, 9),
+    })
     expect(place).toMatchObject({ a: scale, x: expect.closeTo(x, 9), y: expect.closeTo(4, 9) })
     expect(picture).toMatchObject({ seconds: expect.closeTo(0.5 + frame / 25, 9) })
   }

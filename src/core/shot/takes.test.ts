@@ -1,12 +1,12 @@
 // Takes of every kind on their way into a shot, and shots inside shots.
 import { describe, expect, it } from 'vitest'
 import { testLayer, testProject, testShot, testTake } from '../../testing/documents'
+import { checkProject } from '../door'
 import { planFrame } from '../plan'
 import { sounds } from '../sound'
 import {
   actLayers,
   aloneShot,
-  checkProject,
   dropTakeLayers,
   framesOf,
   innerShot,
@@ -35,6 +35,13 @@ describe('a layer of a take', () => {
   ])('of %i frames a second keeps its time', (fps, seconds, frames) => {
     const layer = makeLayer(film(seconds, fps), size, rate)
     expect(layer).toMatchObject({ span: { from: 0, to: frames }, timing: { from: 0, speed: 1 } })
+  })
+
+  it('of uneven frames makes a shot of the nearest rate in use', () => {
+    const uneven = testTake(0, {
+      picture: { kind: 'film', size, rate: { num: 9934, den: 1000 }, seconds: 4, varies: true },
+    })
+    expect(makeProject([uneven], 'x').shot).toMatchObject({ rate: { num: 10, den: 1 }, length: 40 })
   })
 
   it('goes in frame for frame: 100 a second play slow, 12 a second fast', () => {

@@ -1,7 +1,8 @@
 // Which moment of a layer's source shows at which of its frames. Moments are seconds of the source.
-import { framesIn, frameToSeconds, type Rate } from '../time'
+import { sourceKind, takeSeconds } from '../source'
+import { framesIn, frameToSeconds, type Rate, type Span } from '../time'
 import { LIMITS } from './limits'
-import type { Layer, Take, Timing } from './types'
+import type { Fade, Layer, Take, Timing } from './types'
 
 /** What shows: one moment, or two of which the other has a share, 0..1. */
 export interface Moment {
@@ -17,36 +18,77 @@ type Loop = Extract<Timing, { kind: 'loop' }>
 export const passLength = (loop: Loop, rate: Rate): number =>
   Math.max(1, Math.round(((loop.to - loop.from) * rate.num) / rate.den / Math.abs(loop.speed)))
 
-function loopMoment(loop: Loop, frame: number, rate: Rate): Moment {
+/** A stretch in which a layer's source goes by evenly. */
+export interface Pass {
+  /** Frames of the layer's span; `to` is not part of it. */
+  from: number
+  to: number
+  /** What shows at `from`, what is heard there, and how fast both go on. */
+  seconds: number
+  heard: number
+  speed: number
+  /** Frames over which it dissolves out of the pass before it and into the one after it. */
+  coming: number
+  going: number
+}
+
+function loopPasses(loop: Loop, from: number, to: number, rate: Rate): Pass[] {
   const n = passLength(loop, rate)
-  const at = loop.begun + frame
-  const moment = (j: number) => loop.from + frameToSeconds(loop.speed > 0 ? j : n - 1 - j, rate) * Math.abs(loop.speed)
-  const wrap = (length: number) => ((at % length) + length) % length
-  if (loop.style === 'swing') {
-    const j = wrap(Math.max(1, 2 * n - 2))
-    return single(moment(j < n ? j : 2 * n - 2 - j))
-  }
+  const { speed, begun } = loop
+  const swing = loop.style === 'swing' && n > 1
   const over = loop.style === 'dissolve' ? Math.min(loop.over, n - 1) : 0
-  const pass = n - over
-  const j = wrap(pass)
-  // From the second pass on, the end of the pass before is still going out.
-  if (at < pass || j >= over) return single(moment(j))
-  return { seconds: moment(pass + j), other: { seconds: moment(j), share: (j + 1) / (over + 1) } }
+  // There and back is two passes, the way back without the frame at which it turned.
+  const step = swing ? n - 1 : n - over
+  const passes: Pass[] = []
+  for (let i = Math.max(0, Math.floor((begun + from) / step) - 1); i * step - begun < to; i++) {
+    const at = i * step - begun
+    const end = at + (swing ? step : n)
+    if (end <= from) continue
+    const back = swing && i % 2 === 1
+    const along = back ? n - 1 : 0
+    // Backwards a frame shows what lies at its beginning, and is heard from its end.
+    const seconds = loop.from + frameToSeconds(speed > 0 ? along : n - 1 - along, rate) * Math.abs(speed)
+    const heard = (speed > 0 ? loop.from : loop.to) + frameToSeconds(along, rate) * speed
+    const coming = i > 0 ? over : 0
+    passes.push({ from: at, to: end, seconds, heard, speed: back ? -speed : speed, coming, going: over })
+  }
+  return passes
+}
+
+/** The passes of a timing that touch frames [from, to) of a span, whole, in order. A still moment is one of no speed. */
+export function passesOf(timing: Timing, from: number, to: number, rate: Rate): Pass[] {
+  if (timing.kind === 'loop') return loopPasses(timing, from, to, rate)
+  const all = { from: 0, to, coming: 0, going: 0 }
+  if (timing.kind === 'freeze') return [{ ...all, seconds: timing.at, heard: timing.at, speed: 0 }]
+  const { speed } = timing
+  const heard = speed < 0 ? timing.from - frameToSeconds(1, rate) * speed : timing.from
+  return [{ ...all, seconds: timing.from, heard, speed }]
 }
 
 /** What a timing shows at a frame counted from the span's first one. */
 export function momentAt(timing: Timing, frame: number, rate: Rate): Moment {
-  if (timing.kind === 'freeze') return single(timing.at)
-  if (timing.kind === 'loop') return loopMoment(timing, frame, rate)
-  const step = frameToSeconds(1, rate) * timing.speed
-  const seconds = timing.from + frameToSeconds(frame, rate) * timing.speed
-  const { mixed } = timing
-  if (mixed === null || Math.abs(step) >= mixed) return single(seconds)
+  const [one, other] = passesOf(timing, frame, frame + 1, rate)
+  const at = (pass: Pass) => pass.seconds + frameToSeconds(frame - pass.from, rate) * pass.speed
+  if (!one) return single(timing.kind === 'loop' ? timing.from : 0)
+  if (other)
+    return { seconds: at(one), other: { seconds: at(other), share: (frame - other.from + 1) / (other.coming + 1) } }
+  const seconds = at(one)
+  const mixed = timing.kind === 'play' ? timing.mixed : null
+  if (mixed === null || Math.abs(frameToSeconds(1, rate) * one.speed) >= mixed) return single(seconds)
   const whole = Math.floor((seconds + 1e-6) / mixed)
   const share = seconds / mixed - whole
   return share < 1e-3
     ? single(whole * mixed)
     : { seconds: whole * mixed, other: { seconds: (whole + 1) * mixed, share } }
+}
+
+/**
+ * How much of a layer there is for a fade, 0..1, at a frame of its span (fractions allowed). `step` is what of a frame is
+ * asked for: 1 for a picture, which stands for all of its frame and is never quite nothing, 0 for a moment of sound.
+ */
+export function fadeAt(span: Span, fade: Fade, frame: number, step: 0 | 1): number {
+  const share = (frames: number, of: number) => (of > 0 ? Math.max(0, Math.min(1, (frames + step) / (of + step))) : 1)
+  return share(frame - span.from, fade.in) * share(span.to - step - frame, fade.out)
 }
 
 /** A speed that can be: at least 1% and at most 10,000%, either way; null for what is no speed at all. */
@@ -59,19 +101,9 @@ export function possibleSpeed(speed: number): number | null {
 /** How fast a layer's source goes by; a still moment has no speed. */
 export const speedOf = (timing: Timing): number => (timing.kind === 'freeze' ? 0 : timing.speed)
 
-/** Seconds of a take's picture, or of its sound where it has none or only that is meant. A still lasts for ever. */
-export function takeSeconds(take: Take, use: 'both' | 'picture' | 'sound' = 'both'): number {
-  if (use !== 'sound' && take.picture?.kind === 'film') return take.picture.seconds
-  if (use !== 'sound' && take.picture) return Number.POSITIVE_INFINITY
-  return take.sound?.seconds ?? 0
-}
-
-/** Seconds that a layer's source has; a take that is not known has any number. */
-export function sourceSeconds({ source }: Layer, takes: readonly Take[]): number {
-  if (source.kind === 'group') return frameToSeconds(source.shot.length, source.shot.rate)
-  const take = takes.find(t => t.digest === source.digest)
-  return take ? takeSeconds(take, source.use) : Number.POSITIVE_INFINITY
-}
+/** Seconds that a layer's source has; one that stands still, or whose file is not known, has any number. */
+export const sourceSeconds = ({ source }: Layer, takes: readonly Take[]): number =>
+  sourceKind(source).seconds(source, takes)
 
 /** The first and last frame of its span, counted from the present one, at which a layer still shows its source. */
 export function reach(layer: Layer, takes: readonly Take[], rate: Rate): { first: number; last: number } {

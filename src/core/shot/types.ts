@@ -1,9 +1,18 @@
 // The document: one project is one JSON document, plain data. docs/project-file.md describes it for other programs.
-import type { Numeric, Value } from '../keys/value'
+
+import type { Point } from '../affine'
+import type { Value } from '../keys/value'
+import type { Look } from '../look'
+import type { Shape } from '../shape'
+import type { Source } from '../source'
 import type { Rate, Span } from '../time'
 
+export type { Point } from '../affine'
+export type { Frame, Line, Shape } from '../shape'
+export type { Source } from '../source'
+
 export const FORMAT = 'jolly-ghost-project'
-export const VERSION = 2
+export const VERSION = 4
 
 export interface Size {
   width: number
@@ -52,22 +61,15 @@ export interface Take {
   acts: Act[]
 }
 
-/** A line through (x, y) in px, turned by angle degrees from upright; at 0 it keeps what is right of it. */
-export type Line = { x: number; y: number; angle: number }
-/** A rectangle round (x, y), in px, turned clockwise by angle degrees. */
-export type Frame = { x: number; y: number; width: number; height: number; angle: number }
 /** Where a layer's anchor lies in the shot, in px, how much it is enlarged and turned (degrees, clockwise). */
 export type Place = { x: number; y: number; scale: number; angle: number }
-export interface Point {
-  x: number
-  y: number
+/** How far something is moved, in px, and how much it is enlarged and turned (degrees, clockwise) about a point of its own. */
+export type Motion = { x: number; y: number; scale: number; angle: number }
+/** How long the shutter is open for what moves, and how much later it opens, in degrees of a frame; 0: it does not blur. */
+export interface Blur {
+  shutter: number
+  phase: number
 }
-
-export type Shape =
-  | { kind: 'edge'; line: Value<Line> }
-  | { kind: 'box'; frame: Value<Frame> }
-  | { kind: 'oval'; frame: Value<Frame> }
-
 export type Join = 'add' | 'subtract' | 'intersect'
 
 /** One part of a layer's matte. Lengths in px of what it is pinned to. */
@@ -78,7 +80,12 @@ export interface Piece {
   join: Join
   inverted: boolean
   pinnedTo: 'layer' | 'shot'
-  on: boolean
+  /** Where it is off it costs nothing. */
+  on: Value<boolean>
+  /** Moves it as a whole, apart from its shape; `pivot` is what it turns and grows about, in px before that. */
+  motion: Value<Motion>
+  pivot: Point
+  blur: Blur
   /** Moves the outline outwards (or inwards if negative) along itself. */
   grow: Value<number>
   feather: { inside: Value<number>; outside: Value<number> }
@@ -86,10 +93,8 @@ export interface Piece {
   strength: Value<number>
 }
 
-/** What a layer takes of a take; a group gives both. */
+/** What a layer takes of a take. */
 export type Use = 'both' | 'picture' | 'sound'
-
-export type Source = { kind: 'take'; digest: string; use: Use } | { kind: 'group'; shot: Shot }
 
 export type LoopStyle = 'cut' | 'swing' | 'dissolve'
 
@@ -158,6 +163,8 @@ export interface Layer {
   matte: Piece[]
   /** Whether the matte is used; taken away, its pieces are kept. */
   matteOn: boolean
+  /** What is done to its picture, in order, before it is placed and cut. */
+  looks: Look[]
   sound: { on: boolean; gain: Value<number>; fade: Fade }
   on: boolean
   /** Nothing about it changes until it is unlocked. */
@@ -194,9 +201,4 @@ export interface Project {
   shot: Shot
 }
 
-/** What a keyed value in a layer is called. `piece` values carry the piece's id. */
-export type ValuePath =
-  | { of: 'opacity' | 'place' | 'gain' }
-  | { of: 'line' | 'frame' | 'grow' | 'inside' | 'outside' | 'strength'; piece: string }
-
-export type AnyValue = Value<Numeric>
+export type AnyValue = Value<unknown>

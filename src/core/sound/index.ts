@@ -1,4 +1,4 @@
-export * from './channels'
-export * from './mixdown'
-export * from './peaks'
-export * from './resample'
+export { toStereo } from './channels'
+export { mixdown, sounds } from './mixdown'
+export { PEAKS_A_SECOND, peakBetween, peaksOf } from './peaks'
+export { resampler } from './resample'

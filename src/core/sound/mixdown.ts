@@ -1,7 +1,7 @@
 // The shot's sound: every layer's, at its place, speed and gain.
 import { isKeyed, sample } from '../keys'
-import { type Layer, passLength, type Shot, type Timing } from '../shot'
-import { frameToSample, frameToSeconds, type Rate } from '../time'
+import { fadeAt, insideOf, type Layer, type Pass, passesOf, type Shot, sourceKind, speedOf } from '../shot'
+import { frameToSample, type Rate } from '../time'
 import { readAtSpeed } from './resample'
 
 /** A stretch of a take as it sounds: samples are of the mix unless said otherwise. */
@@ -17,14 +17,14 @@ export interface SoundPart {
 }
 
 const audible = (layer: Layer): boolean =>
-  layer.on &&
-  layer.sound.on &&
-  layer.timing.kind !== 'freeze' &&
-  (layer.source.kind === 'group' || layer.source.use !== 'picture')
+  layer.on && layer.sound.on && speedOf(layer.timing) !== 0 && sourceKind(layer.source).hasSound(layer.source)
 
 /** Whether anything of a shot sounds at all, as far as the document tells. */
 export const sounds = (shot: Shot): boolean =>
-  shot.layers.some(l => audible(l) && (l.source.kind === 'take' || sounds(l.source.shot)))
+  shot.layers.some(l => {
+    const inside = insideOf(l.source)
+    return audible(l) && (!inside || sounds(inside))
+  })
 
 /** The gain of a layer at a sample: its own value and its fades, which go sample by sample. */
 function layerGain({ sound, span }: Layer, rate: Rate, sampleRate: number): (at: number) => number {
@@ -32,61 +32,16 @@ function layerGain({ sound, span }: Layer, rate: Rate, sampleRate: number): (at:
   const { gain, fade } = sound
   const own = isKeyed(gain) ? (at: number) => sample(gain, at * perSample) : () => gain as number
   if (fade.in === 0 && fade.out === 0) return own
-  return at => {
-    const frame = at * perSample
-    const coming = fade.in > 0 ? (frame - span.from) / fade.in : 1
-    const going = fade.out > 0 ? (span.to - frame) / fade.out : 1
-    return own(at) * Math.max(0, Math.min(1, coming)) * Math.max(0, Math.min(1, going))
-  }
+  return at => own(at) * fadeAt(span, fade, at * perSample, 0)
 }
 
-/** A stretch of a layer in which its source goes by evenly: frames of its span, and what of the source they show. */
-interface Even {
-  from: number
-  to: number
-  seconds: number
-  speed: number
-  gain?: (at: number) => number
-}
-
-/** The even stretches of a timing that touch frames [from, to) of a span, whole. */
-function evenStretches(
-  timing: Timing,
-  from: number,
-  to: number,
-  rate: Rate,
-  sampleRate: number,
-  begins: number,
-): Even[] {
-  if (timing.kind === 'freeze') return []
-  const { speed } = timing
-  if (timing.kind === 'play') {
-    // Backwards a frame is heard from its end.
-    const seconds = speed < 0 ? timing.from - frameToSeconds(1, rate) * speed : timing.from
-    return [{ from: 0, to, seconds, speed }]
-  }
-  const n = passLength(timing, rate)
-  const swing = timing.style === 'swing' && n > 1
-  const over = timing.style === 'dissolve' ? Math.min(timing.over, n - 1) : 0
-  // There and back is told as two passes, the way back without the frame at which it turns.
-  const pass = swing ? n - 1 : n - over
-  const stretches: Even[] = []
-  for (let i = Math.floor((timing.begun + from) / pass) - 1; i * pass - timing.begun < to; i++) {
-    const at = i * pass - timing.begun
-    if (i < 0 || at + n <= from) continue
-    const back = swing && i % 2 === 1
-    const first = at
-    const last = swing ? at + pass : at + n
-    const shown = back ? n - 1 : 0
-    const begin =
-      speed > 0 ? timing.from + frameToSeconds(shown, rate) * speed : timing.to + frameToSeconds(shown, rate) * speed
-    const fade = (edge: number) => frameToSample(begins + edge, rate, sampleRate)
-    const [a, b, c, d] = [fade(at), fade(at + over), fade(at + n - over), fade(at + n)]
-    const gain =
-      over > 0 ? (s: number) => (i > 0 && s < b ? (s - a) / (b - a) : s >= c ? (d - s) / (d - c) : 1) : undefined
-    stretches.push({ from: first, to: last, seconds: begin, speed: back ? -speed : speed, ...(gain && { gain }) })
-  }
-  return stretches
+/** The gain of a pass at a sample, where it dissolves into its neighbours; null where it does not. */
+function passGain(pass: Pass, begins: number, rate: Rate, sampleRate: number): ((at: number) => number) | null {
+  const { coming, going } = pass
+  if (coming === 0 && going === 0) return null
+  const edge = (frame: number) => frameToSample(begins + frame, rate, sampleRate)
+  const [from, full, ebbs, gone] = [edge(pass.from), edge(pass.from + coming), edge(pass.to - going), edge(pass.to)]
+  return at => (at < full ? (at - from) / (full - from) : at >= ebbs ? (gone - at) / (gone - ebbs) : 1)
 }
 
 /** What sounds in samples [from, to) of a shot. Layers that are off are silent; a group sounds as its layers do. */
@@ -103,20 +58,24 @@ function layerParts(layer: Layer, shot: Shot, sampleRate: number, first: number,
   if (!audible(layer) || end <= begin) return []
   const own = layerGain(layer, rate, sampleRate)
   const { span, source } = layer
-  const stretches = evenStretches(layer.timing, begin - span.from, end - span.from, rate, sampleRate, span.from)
   const [opens, closes] = [frameToSample(begin, rate, sampleRate), frameToSample(end, rate, sampleRate)]
-  return stretches.flatMap(stretch => {
-    // Counted from where the stretch begins, so that its samples are the same whatever part of it is asked for.
-    const whole = frameToSample(span.from + stretch.from, rate, sampleRate)
-    const at = stretch.seconds * sampleRate
-    const begins = stretch.speed === 1 ? Math.round(at) : at
+  return passesOf(layer.timing, begin - span.from, end - span.from, rate).flatMap(pass => {
+    // Counted from where the pass begins, so that its samples are the same whatever part of it is asked for.
+    const whole = frameToSample(span.from + pass.from, rate, sampleRate)
+    const at = pass.heard * sampleRate
+    const begins = pass.speed === 1 ? Math.round(at) : at
     const from = Math.max(opens, whole)
-    const to = Math.min(closes, frameToSample(span.from + stretch.to, rate, sampleRate))
+    const to = Math.min(closes, frameToSample(span.from + pass.to, rate, sampleRate))
     if (to <= from) return []
-    const start = begins + (from - whole) * stretch.speed
-    const gain = stretch.gain ? (sample: number) => own(sample) * stretch.gain!(sample) : own
-    const outer = { from, to, start, speed: stretch.speed, gain }
-    return source.kind === 'take' ? [{ digest: source.digest, ...outer }] : groupParts(source.shot, sampleRate, outer)
+    const start = begins + (from - whole) * pass.speed
+    const dissolving = passGain(pass, span.from, rate, sampleRate)
+    const gain = dissolving ? (sample: number) => own(sample) * dissolving(sample) : own
+    const outer = { from, to, start, speed: pass.speed, gain }
+    const inside = insideOf(source)
+    if (inside) return groupParts(inside, sampleRate, outer)
+    return sourceKind(source)
+      .files(source)
+      .map(digest => ({ digest, ...outer }))
   })
 }
 

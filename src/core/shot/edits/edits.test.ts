@@ -3,8 +3,9 @@ import fc from 'fast-check'
 import { produce } from 'immer'
 import { describe, expect, it } from 'vitest'
 import { testLayer, testProject, testShot, testTake } from '../../../testing/documents'
+import { checkProject } from '../../door'
 import { neededFrames, planFrame } from '../../plan'
-import { checkProject, edits, type Layer, momentAt, type Shot, type Timing } from '..'
+import { edits, type Layer, momentAt, type Shot, type Timing } from '..'
 
 const takes = [0, 1, 2].map(i => testTake(i))
 const play = (from: number, speed = 1): Timing => ({ kind: 'play', from, speed, mixed: null })
@@ -211,7 +212,7 @@ describe('time', () => {
     const project = testProject()
     const { shot } = project
     edits.addPiece(shot, 'layer-0', { ...edits.startPiece('oval', shot.size), id: 'oval' })
-    const path = { of: 'frame', piece: 'oval' } as const
+    const path = { of: 'shape', piece: 'oval' } as const
     const box = { x: 0, y: 9, width: 4, height: 4, angle: 0 }
     edits.putKey(shot, 'layer-0', path, 0, box)
     edits.putKey(shot, 'layer-0', path, 20, { ...box, x: 40 })

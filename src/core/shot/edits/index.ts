@@ -1,8 +1,9 @@
 // Everything that can be done to a shot, each as a small change to a draft. A layer or piece that is not there, or is
 // locked, is left alone.
-export { findLayer, findPiece } from './find'
 export * from './group'
 export * from './layers'
+export * from './looks'
+export * from './outline'
 export * from './pieces'
 export * from './place'
 export * from './shot'

@@ -2,8 +2,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { testLayer, testShot } from '../../../testing/documents'
+import { carry } from '../../affine'
 import { mirrorKeys, sample, spreadKeys, type Value } from '../../keys'
-import { carry, edits, type Layer, type Place } from '..'
+import { edits, type Layer, type Place, placeMap } from '..'
 
 const four = () => testShot([0, 1, 2, 3].map(i => testLayer(i)))
 const ids = (shot: { layers: Layer[] }) => shot.layers.map(l => l.id.slice(-1)).join('')
@@ -109,7 +110,10 @@ describe('the frame', () => {
           const layer = testLayer(0, { anchor: { x, y }, flip: { across, down } })
           const frame = { width: 64, height: 36 }
           const place: Place = edits.framed(layer, { width, height }, frame, how)
-          const corners = [carry(layer, place, { x: 0, y: 0 }), carry(layer, place, { x: width, y: height })]
+          const corners = [
+            { x: 0, y: 0 },
+            { x: width, y: height },
+          ].map(corner => carry(placeMap(layer, place), corner))
           const [left, right] = corners.map(c => c.x).sort((a, b) => a - b) as [number, number]
           const [top, bottom] = corners.map(c => c.y).sort((a, b) => a - b) as [number, number]
           expect((left + right) / 2).toBeCloseTo(32, 6)

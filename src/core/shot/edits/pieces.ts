@@ -1,15 +1,17 @@
 // A layer's matte.
+
+import { isKeyed, type Key, keysOf, mapKeys, setAt, setKey } from '../../keys'
+import { SHAPES, shapeValue, shapeWith } from '../../shape'
+import { sourceKind } from '../../source'
+import { clone } from '../clone'
 import { LIMITS } from '../limits'
-import { makePiece, makeShape, SHAPE_NAMES } from '../make'
-import type { Layer, Piece, Shape, Shot, Size, Take } from '../types'
-import { editableLayer, findPiece } from './find'
+import { makePiece, makeShape } from '../make'
+import type { Layer, Motion, Piece, Point, Shape, Shot, Size, Take } from '../types'
+import { editableLayer, findLayer, findPiece } from './find'
 
 /** The size that a layer's own pixels are counted in. */
-export function layerSize(layer: Layer, shot: Shot, takes: readonly Take[]): Size {
-  const { source } = layer
-  if (source.kind === 'group') return source.shot.size
-  return takes.find(t => t.digest === source.digest)?.picture?.size ?? shot.size
-}
+export const layerSize = ({ source }: Layer, shot: Shot, takes: readonly Take[]): Size =>
+  sourceKind(source).size(source, takes) ?? shot.size
 
 export function addPiece(shot: Shot, layer: string, piece: Piece): void {
   const found = editableLayer(shot, layer)
@@ -23,20 +25,83 @@ export function removePiece(shot: Shot, layer: string, piece: string): void {
   if (found) found.matte = found.matte.filter(p => p.id !== piece)
 }
 
-export type PieceSwitches = Partial<Pick<Piece, 'name' | 'join' | 'inverted' | 'pinnedTo' | 'on'>>
+/** Brings a piece to another place in the order in which pieces are joined. */
+export function reorderPiece(shot: Shot, layer: string, piece: string, to: number): void {
+  const found = editableLayer(shot, layer)
+  const moved = findPiece(found, piece)
+  if (!found || !moved || !Number.isInteger(to)) return
+  const rest = found.matte.filter(p => p !== moved)
+  rest.splice(Math.max(0, Math.min(rest.length, to)), 0, moved)
+  found.matte = rest
+}
+
+/** Copies a piece onto a layer, its own or another, as the last one there. `id` is that of the copy. */
+export function copyPiece(shot: Shot, layer: string, piece: string, onto: string, id: string): void {
+  const found = findPiece(findLayer(shot, layer), piece)
+  const target = editableLayer(shot, onto)
+  if (!found || !target || target.matte.length >= LIMITS.pieces || target.matte.some(p => p.id === id)) return
+  target.matte.push({ ...clone(found), id })
+  target.matteOn = true
+}
+
+export type PieceSwitches = Partial<Pick<Piece, 'name' | 'join' | 'inverted' | 'pinnedTo' | 'blur'>>
 
 export function changePiece(shot: Shot, layer: string, piece: string, changes: PieceSwitches): void {
   const found = findPiece(editableLayer(shot, layer), piece)
   if (found) Object.assign(found, changes)
 }
 
-/** Gives a piece another shape, its feather and switches kept; box and oval hand over their frame, keys and all. */
+/** Gives a piece another shape, its feather and switches kept; what both shapes know, such as a frame, is handed over, keys and all. An outline is what the shape was. */
 export function swapShape(shot: Shot, layer: string, piece: string, kind: Shape['kind'], size: Size): void {
   const found = findPiece(editableLayer(shot, layer), piece)
   if (!found || found.shape.kind === kind) return
-  if (found.name === SHAPE_NAMES[found.shape.kind]) found.name = SHAPE_NAMES[kind]
   const { shape } = found
-  found.shape = shape.kind !== 'edge' && kind !== 'edge' ? { kind, frame: shape.frame } : makeShape(kind, size)
+  const [from, to] = [SHAPES[shape.kind], SHAPES[kind]]
+  if (found.name === from.name) found.name = to.name
+  const { outlined } = from
+  if (from.field === to.field) found.shape = shapeWith(kind, shapeValue(shape))
+  else if (kind === 'outline' && outlined)
+    found.shape = shapeWith(
+      kind,
+      mapKeys(shapeValue(shape), value => outlined(value, size)),
+    )
+  else found.shape = makeShape(kind, size)
+}
+
+/**
+ * Moves a piece as a whole, as seen at a frame. What has not been moved yet turns and grows about `pivot` from now on.
+ */
+export function movePiece(
+  shot: Shot,
+  layer: string,
+  piece: string,
+  frame: number,
+  motion: Motion,
+  keying: boolean,
+  pivot: Point,
+): void {
+  const found = findPiece(editableLayer(shot, layer), piece)
+  if (!found) return
+  const { motion: now } = found
+  const isUnmoved = !isKeyed(now) && now.x === 0 && now.y === 0 && now.angle === 0 && now.scale === 1
+  if (isUnmoved) found.pivot = { x: pivot.x, y: pivot.y }
+  found.motion = keying ? setKey(now, frame, motion) : setAt(now, frame, motion)
+}
+
+/** Lets a piece be used from a frame on, or until a frame and no longer; whatever was said of the other side stays. */
+export function limitPiece(shot: Shot, layer: string, piece: string, frame: number, end: 'from' | 'until'): void {
+  const found = findPiece(editableLayer(shot, layer), piece)
+  if (!found) return
+  const keys = keysOf(found.on)
+  const key = (at: number, value: boolean): Key<boolean> => ({ frame: at, value, ease: 'hold' })
+  if (end === 'from') {
+    const after = keys.filter(k => k.frame > frame)
+    found.on = { keys: [key(frame - 1, false), key(frame, true), ...after] }
+  } else {
+    const before = keys.filter(k => k.frame <= frame)
+    const first = before.length > 0 ? before : [key(frame, true)]
+    found.on = { keys: [...first, key(frame + 1, false)] }
+  }
 }
 
 export function switchMatte(shot: Shot, layer: string, on: boolean): void {

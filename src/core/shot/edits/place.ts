@@ -1,6 +1,8 @@
 // Where a layer lies in the frame.
+
+import { carry } from '../../affine'
 import { isKeyed } from '../../keys'
-import { carry } from '../carry'
+import { placeMap } from '../place'
 import type { AnyValue, Layer, Place, Point, Shot, Size } from '../types'
 import { changeValue } from '../values'
 import { editableLayer, editableLayers } from './find'
@@ -9,7 +11,7 @@ import { editableLayer, editableLayers } from './find'
 export function setAnchor(shot: Shot, layer: string, anchor: Point): void {
   const found = editableLayer(shot, layer)
   if (!found || !Number.isFinite(anchor.x) || !Number.isFinite(anchor.y)) return
-  const moved = (place: Place): Place => ({ ...place, ...carry(found, place, anchor) })
+  const moved = (place: Place): Place => ({ ...place, ...carry(placeMap(found, place), anchor) })
   changeValue(found, { of: 'place' }, value => mapPlaces(value, moved))
   found.anchor = { ...anchor }
 }

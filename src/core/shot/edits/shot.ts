@@ -1,9 +1,9 @@
 // The shot itself: name, marks, size, rate and length.
-import { isKeyed, type Numeric } from '../../keys'
+import { carry, scaling } from '../../affine'
 import { fps, type Rate } from '../../time'
 import { LIMITS } from '../limits'
-import type { AnyValue, Frame, Layer, Line, Mark, Place, Shot, Size } from '../types'
-import { changeValue, spreadLayerKeys, valuePaths } from '../values'
+import type { Layer, Mark, Shot, Size } from '../types'
+import { carryValue, spreadLayerKeys, valuePaths } from '../values'
 
 export function renameShot(shot: Shot, name: string): void {
   shot.name = name.slice(0, LIMITS.name)
@@ -37,34 +37,14 @@ export interface ShotForm {
   grow: boolean
 }
 
-const mapValue = (value: AnyValue, change: (v: Numeric) => Numeric): AnyValue =>
-  isKeyed(value) ? { keys: value.keys.map(k => ({ ...k, value: change(k.value) })) } : change(value as Numeric)
-
-/** Px of the shot, at another scale about the middle. */
+/** Px of the shot, at another scale about the middle. Pieces pinned to the layer go with its place. */
 function resizeLayer(layer: Layer, from: Size, to: Size, by: number): void {
-  const x = (v: number) => (v - from.width / 2) * by + to.width / 2
-  const y = (v: number) => (v - from.height / 2) * by + to.height / 2
+  const map = scaling(by, (to.width - from.width * by) / 2, (to.height - from.height * by) / 2)
   for (const path of valuePaths(layer)) {
-    if (path.of === 'place') {
-      changeValue(layer, path, value =>
-        mapValue(value, v => {
-          const p = v as unknown as Place
-          return { ...p, x: x(p.x), y: y(p.y), scale: p.scale * by }
-        }),
-      )
-    }
     const piece = 'piece' in path ? layer.matte.find(p => p.id === path.piece) : null
-    if (piece?.pinnedTo !== 'shot') continue
-    changeValue(layer, path, value =>
-      mapValue(value, v => {
-        if (path.of === 'strength') return v
-        if (typeof v === 'number') return v * by
-        const shape = v as unknown as Line | Frame
-        const moved = { ...shape, x: x(shape.x), y: y(shape.y) }
-        return 'width' in shape ? { ...moved, width: shape.width * by, height: shape.height * by } : moved
-      }),
-    )
+    if (piece?.pinnedTo !== 'layer') carryValue(layer, path, map)
   }
+  for (const piece of layer.matte) if (piece.pinnedTo === 'shot') piece.pivot = carry(map, piece.pivot)
   if (layer.copies) layer.copies = { ...layer.copies, x: layer.copies.x * by, y: layer.copies.y * by }
 }
 
@@ -106,9 +86,9 @@ export function reformShot(shot: Shot, form: ShotForm): void {
 
 /** What a change of form does to the layers, in sentences for whoever is about to do it. */
 export function reformTold(shot: Shot, { size, rate, length, grow }: ShotForm): string[] {
-  const told: string[] = []
+  const sentences: string[] = []
   if (size.width !== shot.size.width || size.height !== shot.size.height) {
-    told.push(
+    sentences.push(
       grow
         ? 'Every layer grows or shrinks with the frame, about its middle.'
         : 'Layers keep their size and lie about the middle of the new frame; what lies outside is not seen.',
@@ -116,14 +96,16 @@ export function reformTold(shot: Shot, { size, rate, length, grow }: ShotForm): 
   }
   const factor = fps(rate) / fps(shot.rate)
   if (factor !== 1) {
-    told.push('Spans, keys, fades and marks stay at the second where they are, on the nearest frame of the new rate.')
+    sentences.push(
+      'Spans, keys, fades and marks stay at the second where they are, on the nearest frame of the new rate.',
+    )
   }
   const cut = shot.layers.filter(l => Math.round(l.span.to * factor) > length)
   const gone = cut.filter(l => Math.round(l.span.from * factor) >= length)
   if (length < Math.round(shot.length * factor) && cut.length > 0) {
-    told.push(
+    sentences.push(
       `${cut.length === 1 ? `“${cut[0]!.name}” reaches` : `${cut.length} layers reach`} beyond the new end: what is there is kept, but not shown${gone.length > 0 ? `, ${gone.length === 1 ? `“${gone[0]!.name}”` : `${gone.length} of them`} not at all` : ''}.`,
     )
   }
-  return told.length > 0 ? told : ['Nothing changes for the layers.']
+  return sentences.length > 0 ? sentences : ['Nothing changes for the layers.']
 }

@@ -1,4 +1,5 @@
 // What is heard of a layer, and how it and the picture come and go.
+import { asTake } from '../../source'
 import { LIMITS } from '../limits'
 import { named } from '../make'
 import type { Fade, Layer, Shot } from '../types'
@@ -48,19 +49,21 @@ export function dissolveLayers(shot: Shot, one: string, other: string): void {
 /** Makes the sound of a layer a layer of its own, farthest from the lens, that can be slid apart from the picture. */
 export function detachSound(shot: Shot, layer: string): void {
   const found = editableLayer(shot, layer)
-  if (found?.source.kind !== 'take' || found.source.use !== 'both' || shot.layers.length >= LIMITS.layers) return
+  const source = found && asTake(found.source)
+  if (!found || source?.use !== 'both' || shot.layers.length >= LIMITS.layers) return
   const heard = copyOf(found)
-  heard.source = { ...found.source, use: 'sound' }
+  heard.source = { ...source, use: 'sound' }
   heard.name = named(found.name, 'sound')
   heard.matte = []
   heard.copies = null
   heard.fade = { in: 0, out: 0 }
-  found.source = { ...found.source, use: 'picture' }
+  found.source = { ...source, use: 'picture' }
   shot.layers.push(heard)
 }
 
 /** Leaves the sound of a layer out for good. */
 export function dropSound(shot: Shot, layer: string): void {
   const found = editableLayer(shot, layer)
-  if (found?.source.kind === 'take' && found.source.use === 'both') found.source = { ...found.source, use: 'picture' }
+  const source = found && asTake(found.source)
+  if (found && source?.use === 'both') found.source = { ...source, use: 'picture' }
 }

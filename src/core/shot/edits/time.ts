@@ -113,6 +113,16 @@ export function slipLayer(shot: Shot, layer: string, by: number, takes: readonly
       : { ...timing, from: begin + shift, to: timing.to + shift }
 }
 
+/** Why a layer cannot be slipped at all, as a sentence with a way out; null where it can. */
+export function whyNotSlipped(layer: Layer, takes: readonly Take[], rate: Rate): string | null {
+  if (layer.locked) return `“${layer.name}” is locked.`
+  if (layer.timing.kind !== 'play') return null
+  if (sourceSeconds(layer, takes) === Number.POSITIVE_INFINITY) return 'A still is the same at every moment.'
+  const { first, last } = reach(layer, takes, rate)
+  if (first < 0 || last >= spanLength(layer.span)) return null
+  return `“${layer.name}” shows all of its take, so there is nothing to slip. Trim an end of the bar first.`
+}
+
 /** Cuts layers in two at a frame: what was one goes on as before, in two layers. Where a layer does not show nothing happens. */
 export function splitLayers(shot: Shot, layers: readonly string[], frame: number): void {
   for (const id of layers) {
@@ -135,7 +145,7 @@ export function splitLayers(shot: Shot, layers: readonly string[], frame: number
   }
 }
 
-const told = (layer: Layer): string => {
+const besidesTime = (layer: Layer): string => {
   const { id, name, span, timing, fade, sound, locked, tag, ...rest } = layer
   const matte = rest.matte.map(({ id: _, ...piece }) => piece)
   return JSON.stringify({ ...rest, matte, sound: { on: sound.on, gain: sound.gain } })
@@ -146,7 +156,8 @@ export function whyNotJoined(shot: Shot, one: Layer, other: Layer): string | nul
   const [a, b] = one.span.from <= other.span.from ? [one, other] : [other, one]
   if (a.locked || b.locked) return 'One of them is locked.'
   if (a.span.to !== b.span.from) return 'The later one does not begin where the earlier one ends.'
-  if (a.timing.kind !== b.timing.kind || told(a) !== told(b)) return 'They differ in more than their time.'
+  if (a.timing.kind !== b.timing.kind || besidesTime(a) !== besidesTime(b))
+    return 'They differ in more than their time.'
   const goesOn = momentAt(a.timing, spanLength(a.span), shot.rate).seconds
   const begins = momentAt(b.timing, 0, shot.rate).seconds
   if (Math.abs(goesOn - begins) > 1e-4) return 'The later one does not go on where the earlier one ends.'

@@ -1,7 +1,7 @@
 // Values that stand still or move by keys.
-import { type Ease, moveKey, type Numeric, removeKey, setAt, setEase, setKey } from '../../keys'
-import type { AnyValue, Shot, ValuePath } from '../types'
-import { changeValue, getValue } from '../values'
+import { type Ease, moveKey, removeKey, setAt, setEase, setKey } from '../../keys'
+import type { AnyValue, Shot } from '../types'
+import { changeValue, getValue, type ValuePath } from '../values'
 import { editableLayer } from './find'
 
 function change(shot: Shot, layer: string, path: ValuePath, to: (value: AnyValue) => AnyValue): void {
@@ -10,11 +10,11 @@ function change(shot: Shot, layer: string, path: ValuePath, to: (value: AnyValue
 }
 
 /** Sets a value as seen at a frame. `keying`: make a key even where the value stands still so far. */
-export function setValue(shot: Shot, layer: string, path: ValuePath, frame: number, to: Numeric, keying = false): void {
+export function setValue(shot: Shot, layer: string, path: ValuePath, frame: number, to: unknown, keying = false): void {
   change(shot, layer, path, value => (keying ? setKey(value, frame, to) : setAt(value, frame, to)))
 }
 
-export function putKey(shot: Shot, layer: string, path: ValuePath, frame: number, value: Numeric): void {
+export function putKey(shot: Shot, layer: string, path: ValuePath, frame: number, value: unknown): void {
   change(shot, layer, path, old => setKey(old, frame, value))
 }
 

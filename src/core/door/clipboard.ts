@@ -1,8 +1,9 @@
 // Layers as text: what goes over a clipboard, and what may come back from one.
+
+import { LIMITS } from '../shot/limits'
+import { makeProject } from '../shot/make'
+import { FORMAT, type Layer, type Take, VERSION } from '../shot/types'
 import type { Checked } from './checked'
-import { LIMITS } from './limits'
-import { makeProject } from './make'
-import { FORMAT, type Layer, type Take, VERSION } from './types'
 import { parseProject } from './validate'
 
 const KIND = 'jolly-ghost-layers'

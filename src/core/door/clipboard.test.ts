@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { testLayer, testShot, testTake } from '../../testing/documents'
-import { checkLayers, checkProject, clone, type Project, writeLayers } from '.'
+import { clone, type Project } from '../shot'
+import { checkLayers, checkProject, writeLayers } from '.'
 
 describe('layers as text', () => {
   it('come back as they were, with the takes that they use', () => {
@@ -36,7 +37,7 @@ describe('what a layer may be', () => {
   const project = (change: (layer: Record<string, unknown>, p: Project) => void): Project => {
     const made: Project = {
       format: 'jolly-ghost-project',
-      version: 2,
+      version: 4,
       id: 'p',
       takes: [testTake(0)],
       shot: testShot([clone(testLayer(0))]),

@@ -1,13 +1,15 @@
 // Brings documents of older versions up to date, one step a version.
 
+import { FORMAT, VERSION } from '../shot/types'
 import type { Checked } from './checked'
 import { toSecond } from './migrate-1'
-import { FORMAT, VERSION } from './types'
+import { toThird } from './migrate-2'
+import { toFourth } from './migrate-3'
 
 type Step = (document: Record<string, unknown>) => Record<string, unknown>
 
 /** STEPS[n] turns version n into n + 1. */
-const STEPS: Readonly<Record<number, Step>> = { 1: toSecond }
+const STEPS: Readonly<Record<number, Step>> = { 1: toSecond, 2: toThird, 3: toFourth }
 
 /** Returns the document at the current version, still unvalidated. */
 export function migrate(data: unknown, steps = STEPS, current: number = VERSION): Checked<unknown> {
@@ -29,7 +31,11 @@ export function migrate(data: unknown, steps = STEPS, current: number = VERSION)
   for (let v = version; v < current; v++) {
     const step = steps[v]
     if (!step) return { ok: false, problem: `Format ${v} can no longer be read.` }
-    migrated = { ...step(migrated), version: v + 1 }
+    try {
+      migrated = { ...step(migrated), version: v + 1 }
+    } catch {
+      return { ok: false, problem: `It is of format ${v}, and damaged.` }
+    }
   }
   return { ok: true, value: migrated }
 }

@@ -1,0 +1,106 @@
+// The one door through which a changed document goes: only what could be opened again gets in.
+import type { Schema } from 'joi'
+import { usedTakes } from '../shot/inner'
+import { LIMITS } from '../shot/limits'
+import type { Layer, Project, Shot, Take } from '../shot/types'
+import { workOf } from '../shot/work'
+import { insideOf } from '../source'
+import type { Checked } from './checked'
+import { layerSchema, PREFS, shotSchema, takeSchema } from './schema'
+import { TOO_MUCH_WORK, wrongAt } from './validate'
+
+/** Lengths of layers as text. */
+const lengths = new WeakMap<Layer, number>()
+
+function lengthOf(layer: Layer): number {
+  const known = lengths.get(layer)
+  if (known !== undefined) return known
+  const length = JSON.stringify(layer).length
+  lengths.set(layer, length)
+  return length
+}
+
+/** What may not be, as a sentence: what it is about, and the bounds. */
+function refusal(schema: Schema, value: unknown, whose: string): string | null {
+  const { error } = schema.validate(value, PREFS)
+  const detail = error?.details[0]
+  if (!detail) return null
+  const called = detail.context?.label as string | undefined
+  return called && /^an? /.test(called)
+    ? `${whose} would go beyond what can be kept: ${called}.`
+    : `${whose} could not be kept like that (${wrongAt(detail)}).`
+}
+
+const STAND_IN = { kind: 'take', digest: '0'.repeat(64), use: 'both' } as const
+
+function layerProblem(layer: Layer, before: Layer | undefined, depth: number): string | null {
+  const whose = `“${layer.name || 'A layer'}”`
+  const shot = insideOf(layer.source)
+  if (!shot) return refusal(layerSchema, layer, whose)
+  const own = refusal(layerSchema, { ...layer, source: STAND_IN }, whose)
+  const inner = before ? insideOf(before.source) : null
+  return own ?? (shot === inner ? null : shotProblem(shot, inner, depth + 1))
+}
+
+/** Looks at what is not the very same as before. */
+function shotProblem(shot: Shot, before: Shot | null, depth: number): string | null {
+  if (depth > LIMITS.depth) return `Groups can lie ${LIMITS.depth} deep in each other, not deeper.`
+  if (shot.layers.length > LIMITS.layers) return `A shot holds up to ${LIMITS.layers} layers.`
+  const shell = refusal(shotSchema, { ...shot, layers: [] }, 'The shot')
+  if (shell) return shell
+  if (new Set(shot.layers.map(l => l.id)).size < shot.layers.length)
+    return 'Two layers of a shot would be one and the same.'
+  const known = new Map(before?.layers.map(l => [l.id, l]))
+  for (const layer of shot.layers) {
+    const old = known.get(layer.id)
+    const problem = old === layer ? null : layerProblem(layer, old, depth)
+    if (problem) return problem
+  }
+  return null
+}
+
+const takeProblem = (take: Take): string | null => refusal(takeSchema, take, `“${take.name.slice(0, 60)}”`)
+
+/** Whether nothing has changed but which objects say it. */
+function isSame(before: Project, after: Project): boolean {
+  const { layers: was, ...shell } = before.shot
+  const { layers: is, ...now } = after.shot
+  if (before.takes !== after.takes || was.length !== is.length || JSON.stringify(shell) !== JSON.stringify(now))
+    return false
+  const changed = is.filter((layer, i) => layer !== was[i])
+  if (changed.length === 0 || changed.length > 8) return changed.length === 0
+  return is.every((layer, i) => {
+    const old = was[i]!
+    return layer === old || (lengthOf(layer) === lengthOf(old) && JSON.stringify(layer) === JSON.stringify(old))
+  })
+}
+
+/**
+ * A project as a change made it: itself if it can be opened again, the very project before if nothing changed, or a
+ * sentence that says why it may not be. Only what differs from before is looked at.
+ */
+export function admit(before: Project, after: Project): Checked<Project> {
+  if (before === after || isSame(before, after)) return { ok: true, value: before }
+  const refuse = (problem: string): Checked<Project> => ({ ok: false, problem })
+  if (after.takes.length > LIMITS.takes) return refuse(`A project holds up to ${LIMITS.takes} takes.`)
+  const takes = after.takes.filter(t => !before.takes.includes(t))
+  const problem = takes.map(takeProblem).find(Boolean) ?? shotProblem(after.shot, before.shot, 0)
+  if (problem) return refuse(problem)
+  const digests = new Set(after.takes.map(t => t.digest))
+  if ([...usedTakes(after.shot)].some(d => !digests.has(d)))
+    return refuse('A layer would show a take that the project does not have.')
+  const text = after.shot.layers.reduce((sum, l) => sum + lengthOf(l), 0)
+  // Half is left for takes, marks and the names of fields.
+  if (text > LIMITS.json / 2) return refuse('The shot would hold more keys than a project file can.')
+  if (workOf(after.shot) > LIMITS.work) return refuse(TOO_MUCH_WORK)
+  return { ok: true, value: after }
+}
+
+/** A take as it may be brought in, its name no longer than names may be; or why it may not. */
+export function admitTake(take: Take): Checked<Take> {
+  const { name } = take
+  const tail = /\.[^.]{1,8}$/.exec(name)?.[0] ?? ''
+  const fitted = name.length > LIMITS.name ? { ...take, name: name.slice(0, LIMITS.name - tail.length) + tail } : take
+  const problem = takeProblem(fitted)
+  return problem ? { ok: false, problem } : { ok: true, value: fitted }
+}
