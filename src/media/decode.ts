@@ -1,7 +1,7 @@
 // Decoded samples -> pictures in kernel memory.
 import type { VideoSample, VideoSamplePixelFormat } from 'mediabunny'
 import { type Codes, type Kernels, type Picture, type Planes, resample, toCodesPicture, turned } from '../core/render'
-import { type ColourCoding, colourCoding } from './colour'
+import { type ColourCoding, colourCoding, type StatedCoding } from './colour'
 
 interface Layout {
   /** Chroma has half the columns, half the rows. */
@@ -20,47 +20,58 @@ function layoutOf(format: VideoSamplePixelFormat | null): Layout | null {
   return { half: half[named[1] as '420'], bits, woven: false }
 }
 
-/** Copies one plane tightly to dst; deeper codes are rounded to eight bits. */
-function copyPlane(
-  src: Uint8Array,
-  at: { offset: number; stride: number },
-  w: number,
-  h: number,
-  bits: number,
-  dst: Uint8Array,
-) {
+/** One plane as it lies in memory. */
+interface Plane {
+  data: Uint8Array
+  offset: number
+  stride: number
+}
+
+/** Copies a plane tightly to dst; deeper codes are rounded to eight bits. */
+function copyPlane({ data, offset, stride }: Plane, w: number, h: number, bits: number, dst: Uint8Array): void {
   if (bits === 8) {
-    if (at.stride === w) dst.set(src.subarray(at.offset, at.offset + w * h))
-    else
-      for (let y = 0; y < h; y++) dst.set(src.subarray(at.offset + y * at.stride, at.offset + y * at.stride + w), y * w)
+    for (let y = 0; y < h; y++) dst.set(data.subarray(offset + y * stride, offset + y * stride + w), y * w)
     return
   }
   const shift = bits - 8
   const round = 1 << (shift - 1)
-  const view = new DataView(src.buffer, src.byteOffset)
+  const view = new DataView(data.buffer, data.byteOffset)
   for (let y = 0; y < h; y++) {
     for (let x = 0; x < w; x++) {
-      dst[y * w + x] = Math.min(255, (view.getUint16(at.offset + y * at.stride + x * 2, true) + round) >> shift)
+      dst[y * w + x] = Math.min(255, (view.getUint16(offset + y * stride + x * 2, true) + round) >> shift)
     }
   }
 }
 
-/** Planes that are woven or deeper than eight bits, by way of a copy. */
+let planesOf: ((sample: VideoSample) => Promise<Plane[]>) | null = null
+
+/** Tells how the planes of odd pictures are read where the library's own copy leaves out the last column of chroma. */
+export function setPlaneReader(reader: typeof planesOf): void {
+  planesOf = reader
+}
+
+async function copiedPlanes(sample: VideoSample): Promise<Plane[]> {
+  const data = new Uint8Array(sample.allocationSize())
+  return (await sample.copyTo(data)).map(place => ({ data, ...place }))
+}
+
+const isOdd = ({ codedWidth, codedHeight }: VideoSample): boolean => (codedWidth | codedHeight) % 2 === 1
+
+/** Planes that are woven, deeper than eight bits or of odd size, by way of a copy. */
 async function copyOther(k: Kernels, sample: VideoSample, layout: Layout, ptr: number, offsets: Planes['offsets']) {
   const { codedWidth: width, codedHeight: height } = sample
-  const data = new Uint8Array(sample.allocationSize())
-  const places = await sample.copyTo(data)
+  const planes = await (isOdd(sample) && planesOf ? planesOf(sample) : copiedPlanes(sample))
   const cw = (width + layout.half[0]) >> layout.half[0]
   const ch = (height + layout.half[1]) >> layout.half[1]
   const u = k.bytes(ptr + offsets[1], cw * ch)
   const v = k.bytes(ptr + offsets[2], cw * ch)
-  copyPlane(data, places[0]!, width, height, layout.bits, k.bytes(ptr, width * height))
+  copyPlane(planes[0]!, width, height, layout.bits, k.bytes(ptr, width * height))
   if (!layout.woven) {
-    copyPlane(data, places[1]!, cw, ch, layout.bits, u)
-    copyPlane(data, places[2]!, cw, ch, layout.bits, v)
+    copyPlane(planes[1]!, cw, ch, layout.bits, u)
+    copyPlane(planes[2]!, cw, ch, layout.bits, v)
     return
   }
-  const { offset, stride } = places[1]!
+  const { data, offset, stride } = planes[1]!
   for (let y = 0; y < ch; y++) {
     for (let x = 0; x < cw; x++) {
       u[y * cw + x] = data[offset + y * stride + x * 2]!
@@ -77,7 +88,7 @@ async function toPlanes(k: Kernels, sample: VideoSample, layout: Layout, colour:
   const offsets = [0, width * height + 32, width * height + cw * ch + 64] as const
   const ptr = k.alloc(offsets[2] + cw * ch + 32)
   try {
-    if (layout.bits === 8 && !layout.woven) {
+    if (layout.bits === 8 && !layout.woven && !(isOdd(sample) && planesOf)) {
       // The memory never grows, so the decoder can write straight into it.
       const places = offsets.map((offset, i) => ({ offset, stride: i === 0 ? width : cw }))
       await sample.copyTo(k.bytes(ptr, offsets[2] + cw * ch), { layout: places })
@@ -97,18 +108,31 @@ async function toPlanes(k: Kernels, sample: VideoSample, layout: Layout, colour:
     strides: [width, cw, cw],
     halfColumns: layout.half[0],
     halfRows: layout.half[1],
-    centred: false,
     ...colour,
   }
 }
 
+/** Formats of one plane that can be copied as they are; anything else is converted by the platform. */
+const PACKED: Readonly<Partial<Record<VideoSamplePixelFormat, { isTurned: boolean; opaque: boolean }>>> = {
+  RGBA: { isTurned: false, opaque: false },
+  BGRA: { isTurned: true, opaque: false },
+  BGRX: { isTurned: true, opaque: true },
+}
+
 async function toCodes(k: Kernels, sample: VideoSample): Promise<Codes> {
-  const { codedWidth: width, codedHeight: height } = sample
-  const data = new Uint8Array(sample.allocationSize({ format: 'RGBA' }))
-  await sample.copyTo(data, { format: 'RGBA', layout: [{ offset: 0, stride: width * 4 }] })
+  const { codedWidth: width, codedHeight: height, format } = sample
+  const packed = format ? PACKED[format] : undefined
   const ptr = k.alloc(width * height * 4)
-  k.bytes(ptr, width * height * 4).set(data.subarray(0, width * height * 4))
-  return { kind: 'codes', width, height, ptr, opaque: sample.hasAlpha === false }
+  try {
+    // The memory never grows, so the decoder can write straight into it.
+    const layout = [{ offset: 0, stride: width * 4 }]
+    await sample.copyTo(k.bytes(ptr, width * height * 4), packed ? { layout } : { format: 'RGBA', layout })
+    if (packed?.isTurned) k.orderRow(ptr, width * height, packed.opaque ? 1 : 0)
+  } catch (error) {
+    k.free(ptr)
+    throw error
+  }
+  return { kind: 'codes', width, height, ptr, opaque: packed?.opaque || sample.hasAlpha === false }
 }
 
 /** Replaces a picture by one made from it. */
@@ -122,12 +146,12 @@ function instead<P extends Picture>(k: Kernels, old: Picture, make: (old: Pictur
 
 /**
  * A decoded sample as a picture as it is meant to be seen: stored rotation obeyed, pixels square. The caller frees
- * its memory and closes the sample. `file` is what the file's head says of its colours. Throws OutOfMemory.
+ * its memory and closes the sample. `stated` is what the file's head says of its codes. Throws OutOfMemory.
  */
-export async function toPicture(k: Kernels, sample: VideoSample, file: VideoColorSpaceInit): Promise<Picture> {
+export async function toPicture(k: Kernels, sample: VideoSample, stated: StatedCoding): Promise<Picture> {
   const layout = layoutOf(sample.format)
   let picture: Picture = layout
-    ? await toPlanes(k, sample, layout, colourCoding(file, sample))
+    ? await toPlanes(k, sample, layout, colourCoding(stated, sample))
     : await toCodes(k, sample)
   const { squarePixelWidth: width, squarePixelHeight: height, rotation } = sample
   if (width !== picture.width || height !== picture.height) {
@@ -143,7 +167,7 @@ export async function toPicture(k: Kernels, sample: VideoSample, file: VideoColo
 
 /** Bytes of kernel memory that a picture takes. */
 export function pictureBytes(picture: Picture): number {
-  if (picture.kind !== 'planes') return picture.width * picture.height * (picture.kind === 'codes' ? 4 : 16)
+  if (picture.kind !== 'planes') return picture.width * picture.height * 4
   const ch = (picture.height + picture.halfRows) >> picture.halfRows
   return picture.offsets[2] + picture.strides[2] * ch + 32
 }

@@ -9,9 +9,9 @@ import { planFrame } from '../core/plan'
 import { edits, type Shot } from '../core/shot'
 import { mixdown } from '../core/sound'
 import { demoClip } from '../testing/clips'
-import { Cancelled, exportFrame, exportShot } from './export'
+import { coded, exportFrame, exportShot, filmSize } from './export'
 import { blobSource, type OpenFilm, openMedia } from './open'
-import { pngOf } from './png'
+import { packPng, pngRows } from './png'
 import { soundStore } from './sound'
 
 let engine: Engine
@@ -25,10 +25,12 @@ beforeAll(async () => {
 async function film(format: 'mp4' | 'webm', from: number, to: number, scale: number, of = shot) {
   const target = new BufferTarget()
   const pictures: Uint8Array[] = []
-  const onPicture = (_: number, p: { ptr: number; width: number; height: number }) => {
-    pictures.push(engine.k.bytes(p.ptr, p.width * p.height * 4).slice())
+  for (let frame = from; frame < to; frame++) {
+    const { ptr, width, height } = await exportFrame(engine.k, engine.frames, of, frame, scale)
+    pictures.push(engine.k.bytes(ptr, width * height * 4).slice())
+    engine.k.free(ptr)
   }
-  await exportShot({ shot: of, format, span: { from, to }, scale }, target, { ...engine, onPicture })
+  await exportShot({ shot: of, format, span: { from, to }, scale }, target, engine)
   const media = (await openMedia(blobSource(new Blob([target.buffer!])), `x.${format}`)) as OpenFilm
   return { media, pictures }
 }
@@ -82,8 +84,25 @@ describe.each(['mp4', 'webm'] as const)('a film as %s', format => {
       if (sum > best.sum) best = { shift, sum }
     }
     expect(Math.abs(best.shift)).toBeLessThan(960)
+    const [seen, sounding] = [await media.video!.computeDuration(), await media.sound!.computeDuration()]
+    expect(sounding).toBeLessThanOrEqual(seen + 1e-3)
+    expect(sounding).toBeGreaterThan(seen - 0.06)
     media.close()
   })
+})
+
+it('is of even sides, and says what is left out', () => {
+  const of = (width: number, height: number) => filmSize({ ...shot, size: { width, height } }, 1)
+  expect(of(321, 179)).toEqual({
+    size: { width: 320, height: 178 },
+    left: 'films have even sides, so its last column and its last row are left out.',
+  })
+  expect(of(320, 179).left).toMatch(/its last row is left out/)
+  expect(of(320, 178).left).toBeNull()
+  for (const length of [1, 500, 1024, 1600, 48_000, 96_001]) {
+    expect(coded('aac', length)).toBeLessThanOrEqual(Math.max(1, length - 1024))
+    expect(coded('opus', length) + 624).toBeLessThanOrEqual(Math.max(625, length))
+  }
 })
 
 it('makes the same picture again, whatever was made between, and writes it as it is', async () => {
@@ -92,7 +111,7 @@ it('makes the same picture again, whatever was made between, and writes it as it
   engine.k.free((await exportFrame(engine.k, engine.frames, shot, 12, 1)).ptr)
   const again = await exportFrame(engine.k, engine.frames, shot, 76, 1)
   expect(engine.k.bytes(again.ptr, bytes.length).every((v, i) => v === bytes[i])).toBe(true)
-  const png = decodePng(pngOf(engine.k, again))
+  const png = decodePng(await packPng(pngRows(engine.k, again)))
   expect([png.width, png.height, png.channels]).toEqual([1280, 720, 3])
   for (let i = 0; i < 1280 * 720; i += 997)
     expect([...png.data.slice(i * 3, i * 3 + 3)]).toEqual([...bytes.slice(i * 4, i * 4 + 3)])
@@ -119,25 +138,25 @@ it('shows the clockmaker twice: each side of the seam is its own take, untouched
   for (const p of [both, left, right]) engine.k.free(p.ptr)
 })
 
-it('stops when it is told to, and leaves its memory', async () => {
+it('leaves its memory where it is broken off', async () => {
   const free = engine.k.largestFree()
   let told = 0
   const work = {
     ...engine,
     onProgress: (done: number) => {
       told = done
+      if (done === 3) throw new Error('enough')
     },
-    isCancelled: () => told >= 3,
   }
   const run = exportShot({ shot, format: 'mp4', span: { from: 70, to: 100 }, scale: 0.25 }, new BufferTarget(), work)
-  await expect(run).rejects.toBeInstanceOf(Cancelled)
+  await expect(run).rejects.toThrow('enough')
   expect(told).toBe(3)
   expect(engine.k.largestFree()).toBeGreaterThan(free - (200 << 20))
 })
 
 it('moves with its keys', async () => {
   const moved = structuredClone(shot)
-  const path = { of: 'line', piece: 'seam' } as const
+  const path = { of: 'shape', piece: 'seam' } as const
   edits.putKey(moved, 'act-b', path, 0, { x: 0, y: 0, angle: 0 })
   edits.putKey(moved, 'act-b', path, 10, { x: 1000, y: 0, angle: 0 })
   edits.easeKey(moved, 'act-b', path, 0, 'linear')

@@ -13,13 +13,13 @@ import {
   WebMOutputFormat,
 } from 'mediabunny'
 import { planFrame, scaledSize } from '../core/plan'
-import { type Codes, type Kernels, planesLength, writePlanes } from '../core/render'
+import { type Codes, type Kernels, planesLength, renderPlanes } from '../core/render'
 import type { Shot, Size } from '../core/shot'
 import { mixdown, sounds } from '../core/sound'
 import { frameToSample, frameToSeconds, type Span, spanLength } from '../core/time'
 import { tellColour, WRITTEN_COLOUR } from './colour'
 import type { FrameStore } from './frames'
-import { paintPlan } from './paint'
+import { paintPlan, withPictures } from './paint'
 import { MediaProblem } from './problem'
 import { SAMPLE_RATE, type SoundStore } from './sound'
 
@@ -40,14 +40,6 @@ export interface ExportWork {
   sounds: SoundStore
   /** Told after each frame. */
   onProgress?: (done: number, of: number) => void
-  isCancelled?: () => boolean
-  /** Every picture before it is encoded, for whoever wants to see it. */
-  onPicture?: (frame: number, picture: Codes) => void
-}
-
-/** The job was stopped on request; nothing is left behind. */
-export class Cancelled extends Error {
-  override name = 'Cancelled'
 }
 
 /**
@@ -56,22 +48,51 @@ export class Cancelled extends Error {
  */
 export const PRIMING = { aac: 1024, opus: 0 } as const
 
+/**
+ * Samples of one packet, how many a coder puts before the sound, and by how many a file that tells of them begins later.
+ */
+const PACKETS = {
+  aac: { samples: 1024, before: 1024, later: 0 },
+  opus: { samples: 960, before: 312, later: 312 },
+} as const
+
+/**
+ * How many samples go to a coder so that the whole packets that come of them last no longer than `length` samples.
+ */
+export function coded(codec: keyof typeof PACKETS, length: number): number {
+  const { samples, before, later } = PACKETS[codec]
+  return Math.max(1, Math.floor((length - later) / samples) * samples - before)
+}
+
 const CODECS = {
   mp4: { video: 'avc', audio: 'aac' },
   webm: { video: 'vp9', audio: 'opus' },
 } as const
 
-/** The size a file gets: 4:2:0 coders want even sides, so an odd one loses its last row or column. */
-export function exportSize(shot: Shot, scale: number): Size {
+/**
+ * The size a film gets: coders of 4:2:0 want even sides, so an odd one loses its last row or column; `left` says so in
+ * a sentence, or is null.
+ */
+export function filmSize(shot: Shot, scale: number): { size: Size; left: string | null } {
   const { width, height } = scaledSize(shot.size, scale)
-  return { width: Math.max(2, width & ~1), height: Math.max(2, height & ~1) }
+  const parts = [...(width & 1 ? ['its last column'] : []), ...(height & 1 ? ['its last row'] : [])]
+  return {
+    size: { width: Math.max(2, width & ~1), height: Math.max(2, height & ~1) },
+    left:
+      parts.length > 0
+        ? `films have even sides, so ${parts.join(' and ')} ${parts.length > 1 ? 'are' : 'is'} left out.`
+        : null,
+  }
 }
 
 /** Bits a second that keep grain and soft edges: some 0.18 a pixel, as cameras of this class write. */
 export const bitrate = (size: Size, framesPerSecond: number): number =>
   Math.max(400_000, Math.round(size.width * size.height * framesPerSecond * 0.18))
 
-/** One frame of a shot as it goes into a file. The caller frees `picture`. Throws MediaProblem if a take fails. */
+const cannotBeMade = (frame: number, reason: string): MediaProblem =>
+  new MediaProblem(`Frame ${frame} cannot be made: a take gives no picture there (${reason}).`)
+
+/** One frame of a shot as it goes into a picture file. The caller frees `picture`. Throws MediaProblem if a take fails. */
 export async function exportFrame(
   k: Kernels,
   frames: FrameStore,
@@ -82,41 +103,9 @@ export async function exportFrame(
   const { picture, failed } = await paintPlan(k, frames, planFrame(shot, frame, scale))
   if (failed[0]) {
     k.free(picture.ptr)
-    throw new MediaProblem(`Frame ${frame} cannot be made: a take gives no picture there (${failed[0].reason}).`)
+    throw cannotBeMade(frame, failed[0].reason)
   }
   return picture
-}
-
-/** The part of a picture that an encoder of even sides takes, as planes in `data`, which is in use until the sample is closed. */
-function toSample(
-  k: Kernels,
-  picture: Codes,
-  size: Size,
-  planes: number,
-  data: Uint8Array<ArrayBuffer>,
-  timestamp: number,
-  duration: number,
-): VideoSample {
-  let source = picture
-  if (picture.width !== size.width || picture.height !== size.height) {
-    const ptr = k.alloc(size.width * size.height * 4)
-    for (let y = 0; y < size.height; y++) {
-      const row = k.bytes(picture.ptr + y * picture.width * 4, size.width * 4)
-      k.bytes(ptr + y * size.width * 4, size.width * 4).set(row)
-    }
-    source = { ...picture, ...size, ptr }
-  }
-  writePlanes(k, source, planes)
-  if (source !== picture) k.free(source.ptr)
-  data.set(k.bytes(planes, data.length))
-  return new VideoSample(data, {
-    format: 'I420',
-    codedWidth: size.width,
-    codedHeight: size.height,
-    timestamp,
-    duration,
-    colorSpace: WRITTEN_COLOUR,
-  })
 }
 
 function soundSample(sides: [Float32Array, Float32Array], timestamp: number): AudioSample {
@@ -128,13 +117,14 @@ function soundSample(sides: [Float32Array, Float32Array], timestamp: number): Au
 }
 
 /**
- * Writes a span of a shot to a target. Throws Cancelled after cleaning up, or MediaProblem with a sentence.
+ * Writes a span of a shot to a target. Throws MediaProblem with a sentence, and whatever is thrown where it tells
+ * how far it is; its memory is given back then.
  * The sound is mixed a second at a time, so memory does not grow with the length.
  */
 export async function exportShot(options: ExportOptions, target: Target, work: ExportWork): Promise<void> {
   const { shot, format, span, scale } = options
   const { k } = work
-  const size = exportSize(shot, scale)
+  const { size } = filmSize(shot, scale)
   const codecs = CODECS[format]
   const rate = bitrate(size, shot.rate.num / shot.rate.den)
   const quality = new Quality({ bitrate: rate })
@@ -166,9 +156,10 @@ export async function exportShot(options: ExportOptions, target: Target, work: E
     : null
   if (audio) output.addAudioTrack(audio, { maximumPacketCount: Math.ceil((lastSample - firstSample) / 480) + 64 })
   const planes = k.alloc(planesLength(size.width, size.height))
-  // One is filled while the other is being encoded: fresh ones for each frame would keep the garbage collector busy.
-  const buffers = [0, 1].map(() => new Uint8Array(planesLength(size.width, size.height)))
+  // One is filled while others wait and are encoded: fresh ones for each frame would keep the garbage collector busy.
+  const buffers = [0, 1, 2].map(() => new Uint8Array(planesLength(size.width, size.height)))
   const begin = firstSample + PRIMING[codecs.audio]
+  const end = begin + coded(codecs.audio, lastSample - firstSample)
   let heard = begin
   const soundUpTo = async (sample: number) => {
     if (!audio || heard >= sample) return
@@ -178,42 +169,60 @@ export async function exportShot(options: ExportOptions, target: Target, work: E
     await audio.add(out)
     out.close()
   }
+  /** Paints a frame into the planes, and those into the buffer of its turn. */
+  const paint = async (frame: number): Promise<Uint8Array<ArrayBuffer>> => {
+    const plan = planFrame(shot, frame, scale)
+    const buffer = buffers[frame % 3]!
+    const { failed } = await withPictures(
+      work.frames,
+      plan,
+      () => true,
+      find => {
+        renderPlanes(k, plan, find, size, planes)
+        buffer.set(k.bytes(planes, buffer.length))
+      },
+    )
+    if (failed[0]) throw cannotBeMade(frame, failed[0].reason)
+    return buffer
+  }
   // While one frame is encoded the next one is decoded and painted.
-  let coming: Promise<Codes> | null = null
+  let coming: Promise<Uint8Array<ArrayBuffer>> | null = null
   let encoding: Promise<void> = Promise.resolve()
   const paintNext = (frame: number) => {
-    coming = frame < span.to ? exportFrame(k, work.frames, shot, frame, scale) : null
+    coming = frame < span.to ? paint(frame) : null
     coming?.catch(() => {})
   }
   try {
     await output.start()
     paintNext(span.from)
     for (let frame = span.from; frame < span.to; frame++) {
-      if (work.isCancelled?.()) throw new Cancelled('Stopped.')
       const at = frameToSeconds(frame - span.from, shot.rate)
       const next = frameToSeconds(frame + 1 - span.from, shot.rate)
-      if (heard <= frameToSample(frame, shot.rate, SAMPLE_RATE))
-        await soundUpTo(Math.min(lastSample, heard + SAMPLE_RATE))
-      const picture: Codes = await coming!
+      if (heard <= frameToSample(frame, shot.rate, SAMPLE_RATE)) await soundUpTo(Math.min(end, heard + SAMPLE_RATE))
+      const data: Uint8Array<ArrayBuffer> = await coming!
       paintNext(frame + 1)
-      work.onPicture?.(frame, picture)
-      const sample = toSample(k, picture, size, planes, buffers[frame & 1]!, at, next - at)
-      k.free(picture.ptr)
+      const sample = new VideoSample(data, {
+        format: 'I420',
+        codedWidth: size.width,
+        codedHeight: size.height,
+        timestamp: at,
+        duration: next - at,
+        colorSpace: WRITTEN_COLOUR,
+      })
       await encoding
       encoding = video.add(sample).finally(() => sample.close())
       encoding.catch(() => {})
       work.onProgress?.(frame + 1 - span.from, frameCount)
     }
     await encoding
-    await soundUpTo(lastSample)
+    await soundUpTo(end)
     await output.finalize()
   } catch (error) {
     if (output.state !== 'finalized' && output.state !== 'canceled') await output.cancel()
     throw error
   } finally {
     await encoding.catch(() => {})
-    const unused = await (coming as Promise<Codes> | null)?.catch(() => null)
-    if (unused) k.free(unused.ptr)
+    await (coming as Promise<unknown> | null)?.catch(() => {})
     k.free(planes)
   }
 }

@@ -1,5 +1,5 @@
 // Real files through real decoders.
-
+import { readFile } from 'node:fs/promises'
 import { createCanvas } from '@napi-rs/canvas'
 import {
   AudioSample,
@@ -8,15 +8,18 @@ import {
   MkvOutputFormat,
   Output,
   Quality,
+  VideoSampleSink,
   VideoSampleSource,
   WavOutputFormat,
 } from 'mediabunny'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import { type Kernels, type Picture, toCodesPicture } from '../core/render'
-import { makeClip, steady } from '../testing/clips'
+import { makeClip, steady, temporaryFolder } from '../testing/clips'
+import { foreignFilm } from '../testing/foreign'
 import { testKernels } from '../testing/kernels'
-import { Dropped, type FrameStore, frameStore } from './frames'
+import { type FrameStore, frameStore } from './frames'
 import { blobSource, describeTake, type OpenMedia, openMedia } from './open'
+import { Dropped } from './problem'
 import { soundStore } from './sound'
 
 let k: Kernels
@@ -101,6 +104,37 @@ describe('the frame at a moment', () => {
     expect(numberOf(held)).toBe(0)
   })
 
+  it('holds what is wanted together, even where that is more than it may keep', async () => {
+    const store = frameStore(k, 10_000)
+    const names = ['a', 'b', 'c', 'd', 'e', 'f']
+    const clip = async (i: number) =>
+      open(await makeClip({ width: 64, height: 48, times: steady(20, 30), colour: f => [20 + i * 30 + f, 128, 128] }))
+    for (const [i, name] of names.entries()) store.add(name, await clip(i))
+    for (const frame of [3, 11, 7]) {
+      const pictures = await Promise.all(names.map(name => store.get(name, frame / 30)))
+      pictures.forEach((picture, i) => {
+        expect(Math.abs((middle(picture)[0]! * 219) / 255 + 16 - (20 + i * 30 + frame))).toBeLessThan(2)
+      })
+      for (const picture of pictures) store.release(picture)
+    }
+    store.clear()
+    expect(store.used()).toBe(0)
+  })
+
+  it('is decoded once where a row of copies goes along behind one another, also with no room to keep frames', async () => {
+    const times = steady(200, 30)
+    const store = await storeOf(await makeClip({ width: 64, height: 48, times, colour: f => counted(f % 40) }), 10_000)
+    const started = vi.spyOn(VideoSampleSink.prototype, 'samples')
+    for (let frame = 130; frame < 170; frame++) {
+      const row = await Promise.all([0, 41, 82, 123].map(late => store.get('x', (frame - late) / 30)))
+      expect(row.map(numberOf)).toEqual([0, 41, 82, 123].map(late => (frame - late) % 40))
+      for (const picture of row) store.release(picture)
+    }
+    expect(started).toHaveBeenCalledTimes(4)
+    started.mockRestore()
+    await store.close()
+  })
+
   it('is dropped when it is no longer wanted', async () => {
     const store = await storeOf(await makeClip({ width: 64, height: 48, times: steady(40, 30), colour: counted }))
     await expect(store.get('x', 1, () => false)).rejects.toBeInstanceOf(Dropped)
@@ -125,6 +159,14 @@ describe('colours', () => {
   })
 })
 
+it('reads the colours of SMPTE 240M out of a film that states them', async () => {
+  const path = await foreignFilm('smpte240m', await temporaryFolder())
+  const [r, g, b] = middle(await (await storeOf(new Uint8Array(await readFile(path)))).get('x', 0.5))
+  expect(r).toBeLessThan(3)
+  expect(g).toBeGreaterThan(252)
+  expect(b).toBeLessThan(3)
+})
+
 describe('a take', () => {
   it('with stored rotation and odd sides is shown upright', async () => {
     const clip = await makeClip({
@@ -141,10 +183,23 @@ describe('a take', () => {
     })
     const store = await storeOf(clip)
     expect(await store.get('x', 0)).toMatchObject({ kind: 'codes', width: 34, height: 62 })
-    const odd = await storeOf(
-      await makeClip({ width: 33, height: 17, times: steady(3, 25), colour: () => [120, 128, 128], format: 'webm' }),
-    )
-    expect(await odd.get('x', 0)).toMatchObject({ width: 33, height: 17 })
+  })
+
+  it('with odd sides is one colour up to its last column and row', async () => {
+    const clip = await makeClip({
+      width: 33,
+      height: 17,
+      times: steady(3, 25),
+      colour: () => [200, 60, 60],
+      matrix: 'smpte170m',
+      format: 'webm',
+    })
+    const odd = toCodesPicture(k, await (await storeOf(clip)).get('x', 0))
+    expect(odd).toMatchObject({ width: 33, height: 17 })
+    const pixels = k.bytes(odd.ptr, 33 * 17 * 4)
+    for (let i = 0; i < pixels.length; i += 4)
+      for (const [c, want] of [200, 60, 60].entries()) expect(Math.abs(pixels[i + c]! - want)).toBeLessThan(5)
+    k.free(odd.ptr)
   })
 
   it.each([

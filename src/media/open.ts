@@ -9,8 +9,10 @@ import {
   type Source,
 } from 'mediabunny'
 import type { Size, Take } from '../core/shot'
-import { nearestRate } from '../core/time'
-import { MediaProblem } from './problem'
+import { frameToSeconds, nearestRate } from '../core/time'
+import { type StatedCoding, statedCoding } from './colour'
+import { ForeignFilm, MediaProblem } from './problem'
+import { isSequence, type OpenSequence, openSequence } from './sequence'
 import { decodeStill, type StillPixels, stillType } from './still'
 
 /** A file as every environment can hand it over. */
@@ -28,8 +30,8 @@ export interface OpenFilm {
   /** null for a file that only sounds. */
   video: InputVideoTrack | null
   sound: InputAudioTrack | null
-  /** What the file's head says of its colours; empty where it says nothing. */
-  colour: VideoColorSpaceInit
+  /** What the file's head says of its codes; null for a file that only sounds. */
+  coding: StatedCoding | null
   /** What of the file is left out, as a sentence. */
   note: string | null
   close(): void
@@ -43,7 +45,10 @@ export interface OpenStill {
   close(): void
 }
 
-export type OpenMedia = OpenFilm | OpenStill
+export type OpenMedia = OpenFilm | OpenStill | OpenSequence
+
+/** Names of films in containers that are not read here. */
+const FILM_NAME = /\.(avi|mpe?g|m2ts?|mts|ts|wmv|asf|flv|mxf|dv|3g[p2]|mov|mp4|m4v|mkv)$/i
 
 /** Seconds that a file may lack of what its head promises. */
 const CUT_SHORT = 0.1
@@ -57,7 +62,13 @@ export const blobSource = (blob: Blob): MediaSource => ({
   read: async (from, to) => new Uint8Array(await blob.slice(from, to).arrayBuffer()),
 })
 
-const reason = (error: unknown): string => (error instanceof Error ? error.message : String(error))
+/** What a file whose reader gave up is refused with; what the engine says of its own limits helps nobody. */
+function unreadable(name: string, error: unknown): MediaProblem {
+  const reason = error instanceof RangeError || !(error instanceof Error) ? '' : ` (${error.message})`
+  return new MediaProblem(
+    `“${name}” cannot be read to its end${reason}: it is cut short or damaged. Copy it again from where it was made.`,
+  )
+}
 
 function openStill(source: MediaSource, name: string, type: string): OpenStill {
   if (source.bytes > STILL_BYTES) throw new MediaProblem(`“${name}” is larger than a still picture can be here.`)
@@ -70,20 +81,34 @@ function openStill(source: MediaSource, name: string, type: string): OpenStill {
   }
 }
 
-const codecOf = async (track: InputVideoTrack | InputAudioTrack): Promise<string> =>
-  (await track.getCodecParameterString()) ?? (await track.getCodec()) ?? 'something unknown'
+/** What people call a coding. */
+const CALLED: Readonly<Record<string, string>> = {
+  hevc: 'HEVC',
+  avc: 'H.264',
+  prores: 'ProRes',
+  ac3: 'AC-3',
+  eac3: 'E-AC-3',
+}
+
+const codecOf = async (track: InputVideoTrack | InputAudioTrack): Promise<string> => {
+  const codec = await track.getCodec()
+  return CALLED[codec ?? ''] ?? (await track.getCodecParameterString()) ?? codec ?? 'something unknown'
+}
 
 /**
  * Opens a file and finds its picture and sound. Throws MediaProblem if it is no media, is cut short at its head, or has
  * neither picture nor sound that can be decoded here. The caller closes it.
  */
 export async function openMedia(source: MediaSource, name: string): Promise<OpenMedia> {
-  const still = stillType(await source.read(0, Math.min(32, source.bytes)))
+  const head = await source.read(0, Math.min(64, source.bytes))
+  const still = stillType(head)
   if (still) return openStill(source, name, still)
+  if (isSequence(head)) return openSequence(source.read, source.bytes, name)
   const input = new Input({ source: source.source(), formats: ALL_FORMATS })
   try {
     if (!(await input.canRead())) {
-      throw new MediaProblem(
+      const Problem = FILM_NAME.test(name) ? ForeignFilm : MediaProblem
+      throw new Problem(
         `“${name}” is nothing this program can read. Bring in MP4, MOV, WebM or MKV, stills as PNG, JPEG, WebP or AVIF, sound as WAV, MP3, AAC, Opus, FLAC or Ogg.`,
       )
     }
@@ -91,7 +116,7 @@ export async function openMedia(source: MediaSource, name: string): Promise<Open
     const sound = await input.getPrimaryAudioTrack()
     if (!video && !sound) throw new MediaProblem(`“${name}” has neither picture nor sound.`)
     if (video && !(await video.canDecode())) {
-      throw new MediaProblem(
+      throw new ForeignFilm(
         `“${name}” is coded as ${await codecOf(video)}, which cannot be decoded here. Convert it to H.264, VP9 or AV1 and bring it in again.`,
       )
     }
@@ -109,7 +134,7 @@ export async function openMedia(source: MediaSource, name: string): Promise<Open
       input,
       video,
       sound: heard,
-      colour: video ? await video.getColorSpace() : {},
+      coding: video && (await statedCoding(video)),
       note: lost
         ? `The sound of “${name}” is coded as ${lost}, which cannot be decoded here: it comes in without its sound.`
         : null,
@@ -118,9 +143,7 @@ export async function openMedia(source: MediaSource, name: string): Promise<Open
   } catch (error) {
     input.dispose()
     if (error instanceof MediaProblem) throw error
-    throw new MediaProblem(
-      `“${name}” cannot be read (${reason(error)}). It may be cut short: copy it again from where it was made.`,
-    )
+    throw unreadable(name, error)
   }
 }
 
@@ -181,12 +204,16 @@ export async function describeTake(media: OpenMedia, bytes: number): Promise<Omi
   const base = { name: media.name, type: media.type, bytes, marked: null, acts: [] }
   try {
     if (media.kind === 'film') return { ...base, ...(await describeFilm(media)) }
+    if (media.kind === 'sequence') {
+      const { width, height } = await media.decode(0)
+      const seconds = frameToSeconds(media.count, media.rate)
+      const picture = { kind: 'film', size: { width, height }, rate: media.rate, seconds, varies: false } as const
+      return { ...base, picture, sound: null }
+    }
     const { width, height } = await media.decode()
     return { ...base, picture: { kind: 'still', size: { width, height } }, sound: null }
   } catch (error) {
     if (error instanceof MediaProblem) throw error
-    throw new MediaProblem(
-      `“${media.name}” begins like a video but cannot be read further (${reason(error)}). It may be cut short: copy it again.`,
-    )
+    throw unreadable(media.name, error)
   }
 }

@@ -3,8 +3,9 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import type { Plan, PlannedLayer } from '../core/plan'
 import type { Kernels, Picture } from '../core/render'
 import { putBytes, testKernels } from '../testing/kernels'
-import { Dropped, type FrameStore } from './frames'
+import type { FrameStore } from './frames'
 import { paintPlan } from './paint'
+import { Dropped } from './problem'
 
 let k: Kernels
 beforeAll(async () => {
@@ -34,6 +35,7 @@ function store() {
       return picture
     },
     release: picture => void held.delete(picture),
+    clear() {},
     used: () => 0,
     async close() {},
   }
@@ -47,6 +49,7 @@ const layer = (digest: string, changes: Partial<PlannedLayer> = {}): PlannedLaye
   opacity: 1,
   blend: 'normal',
   matte: [],
+  looks: [],
   ...changes,
 })
 

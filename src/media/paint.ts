@@ -1,18 +1,28 @@
 // plan -> frames -> picture, with whatever frames the plan needs fetched first.
+import { type FindPicture, type Need, needsOf, pictureKind } from '../core/picture'
 import { neededFrames, type Plan, type PlannedLayer } from '../core/plan'
-import { type Codes, hidesAll, type Kernels, type Picture, renderFrame } from '../core/render'
-import { Dropped, type FrameStore } from './frames'
+import {
+  type Codes,
+  hides,
+  isOpaque,
+  type Kernels,
+  mayHide,
+  OutOfMemory,
+  type Picture,
+  renderFrame,
+} from '../core/render'
+import type { FrameStore } from './frames'
+import { Dropped, MediaProblem } from './problem'
 
 export interface Painted {
   picture: Codes
-  /** Takes whose frame could not be had, with the reason: their layers are missing from the picture. */
-  failed: { digest: string; reason: string }[]
+  failed: Failed
 }
 
-const keyOf = (needed: { digest: string; seconds: number }): string => `${needed.digest}@${needed.seconds}`
+const keyOf = (needed: Need): string => `${needed.digest}@${needed.seconds}`
 
 interface DepthPart {
-  needed: { digest: string; seconds: number }[]
+  needed: Need[]
   /** The farthest layer of the part, which may hide all that lies behind. */
   last: PlannedLayer | null
 }
@@ -27,26 +37,44 @@ function depthParts(plan: Plan): DepthPart[] {
   }
   for (const layer of plan.layers) {
     layers.push(layer)
-    if (layer.matte.length === 0 && layer.opacity >= 1 && layer.blend === 'normal' && layer.picture.kind === 'take')
-      close(layer)
+    if (mayHide(layer) && pictureKind(layer.picture).isPlain) close(layer)
   }
   close(null)
   return parts
 }
 
+const tooMuch = () =>
+  new MediaProblem(
+    'This frame needs more pictures at once than there is memory for. Use fewer layers or copies here, or smaller takes.',
+  )
+
+/** Paints; where room runs out, once more without the frames that are only kept for later. */
+function retried<T>(store: FrameStore, make: () => T): T {
+  try {
+    return make()
+  } catch (error) {
+    if (!(error instanceof OutOfMemory)) throw error
+    store.clear()
+  }
+  return make()
+}
+
+/** Takes whose frame could not be had, with the reason: their layers are missing from what was made. */
+export type Failed = { digest: string; reason: string }[]
+
 /**
- * Fetches and paints. The caller frees `picture`. A take whose decoder fails leaves its layer out and is named in
- * `failed`. Throws Dropped when `isWanted` turns false meanwhile.
+ * Fetches what a plan needs and makes something of it. Throws Dropped when `isWanted` turns false meanwhile, and
+ * MediaProblem where there is not enough memory.
  */
-export async function paintPlan(
-  k: Kernels,
+export async function withPictures<T>(
   store: FrameStore,
   plan: Plan,
-  isWanted: () => boolean = () => true,
-): Promise<Painted> {
+  isWanted: () => boolean,
+  make: (find: FindPicture) => T,
+): Promise<{ made: T; failed: Failed }> {
   const pictures = new Map<string, Picture>()
-  const failed: Painted['failed'] = []
-  const fetchOne = async (needed: { digest: string; seconds: number }) => {
+  const failed: Failed = []
+  const fetchOne = async (needed: Need) => {
     if (!store.has(needed.digest)) {
       failed.push({ digest: needed.digest, reason: 'its file is missing' })
       return
@@ -54,7 +82,7 @@ export async function paintPlan(
     try {
       pictures.set(keyOf(needed), await store.get(needed.digest, needed.seconds, isWanted))
     } catch (error) {
-      if (error instanceof Dropped) throw error
+      if (error instanceof Dropped || error instanceof OutOfMemory) throw error
       failed.push({ digest: needed.digest, reason: error instanceof Error ? error.message : String(error) })
     }
   }
@@ -62,15 +90,30 @@ export async function paintPlan(
   for (const part of depthParts(plan)) {
     const wanted = new Map(part.needed.map(n => [keyOf(n), n] as const).filter(([key]) => !pictures.has(key)))
     fetched.push(...(await Promise.allSettled([...wanted.values()].map(fetchOne))))
+    if (fetched.some(f => f.status === 'rejected')) break
     // What lies behind a layer that hides everything need not be decoded.
-    const picture = part.last?.picture.kind === 'take' ? pictures.get(keyOf(part.last.picture)) : undefined
-    if (part.last && picture && hidesAll(plan, part.last, picture)) break
+    const picture = part.last ? pictures.get(keyOf(needsOf(part.last.picture)[0]!)) : undefined
+    if (part.last && picture && hides(plan, part.last, { ...picture, opaque: isOpaque(picture) })) break
   }
   try {
-    const dropped = fetched.find(f => f.status === 'rejected')
-    if (dropped || !isWanted()) throw new Dropped('A newer frame is wanted.')
-    return { picture: renderFrame(k, plan, n => pictures.get(keyOf(n)) ?? null), failed }
+    const refused = fetched.find(f => f.status === 'rejected')
+    if (!isWanted()) throw new Dropped('A newer frame is wanted.')
+    if (refused) throw refused.reason
+    return { made: retried(store, () => make(n => pictures.get(keyOf(n)) ?? null)), failed }
+  } catch (error) {
+    throw error instanceof OutOfMemory ? tooMuch() : error
   } finally {
     for (const picture of pictures.values()) store.release(picture)
   }
+}
+
+/** Fetches and paints. The caller frees `picture`. A take whose decoder fails leaves its layer out. Throws as `withPictures`. */
+export async function paintPlan(
+  k: Kernels,
+  store: FrameStore,
+  plan: Plan,
+  isWanted: () => boolean = () => true,
+): Promise<Painted> {
+  const { made, failed } = await withPictures(store, plan, isWanted, find => renderFrame(k, plan, find))
+  return { picture: made, failed }
 }

@@ -1,5 +1,5 @@
 // Still pictures: PNG is read by the same code everywhere; the other kinds by what the environment has.
-import { decode, hasPngSignature } from 'fast-png'
+import { type DecodedPng, decode, hasPngSignature } from 'fast-png'
 import type { Size } from '../core/shot'
 import { MediaProblem } from './problem'
 
@@ -28,20 +28,54 @@ export function stillType(head: Uint8Array): string | null {
   return null
 }
 
+/** Samples of one to sixteen bits as they stand in the rows, each row beginning on a byte. */
+function samplesOf({ width, height, data, channels, depth }: DecodedPng): (y: number, i: number) => number {
+  const across = width * channels
+  if (depth >= 8) return (y, i) => data[y * across + i]!
+  const stride = Math.ceil((across * depth) / 8)
+  if (data.length < stride * height) throw new Error('its rows are too short')
+  const mask = (1 << depth) - 1
+  return (y, i) => (data[y * stride + ((i * depth) >> 3)]! >> (8 - depth - ((i * depth) & 7))) & mask
+}
+
+/** Most pictures: bytes, with nothing looked up. */
+function fromBytes({ width, height, data, channels }: DecodedPng, out: Uint8Array): void {
+  const [g, b] = channels < 3 ? [0, 0] : [1, 2]
+  for (let i = 0, o = 0; o < width * height * 4; i += channels, o += 4) {
+    out[o] = data[i]!
+    out[o + 1] = data[i + g]!
+    out[o + 2] = data[i + b]!
+    out[o + 3] = channels % 2 === 0 ? data[i + channels - 1]! : 255
+  }
+}
+
 function fromPng(bytes: Uint8Array): StillPixels {
-  const { width, height, data, channels, depth, palette } = decode(bytes)
+  const png = decode(bytes)
+  const { width, height, channels, depth, palette, transparency } = png
   const out = new Uint8Array(width * height * 4)
-  const at = depth === 16 ? (i: number) => Math.round(data[i]! / 257) : (i: number) => data[i]!
-  for (let i = 0; i < width * height; i++) {
-    const o = i * 4
-    if (palette) {
-      const colour = palette[data[i]!] ?? []
-      for (let c = 0; c < 4; c++) out[o + c] = (colour as number[])[c] ?? (c === 3 ? 255 : 0)
-      continue
+  if (depth === 8 && !palette && !transparency?.length) {
+    fromBytes(png, out)
+    return { width, height, data: out }
+  }
+  const sample = samplesOf(png)
+  const most = 2 ** depth - 1
+  const code = (v: number) => (depth === 8 ? v : Math.round((v * 255) / most))
+  const isGrey = channels < 3
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      const o = (y * width + x) * 4
+      const at = x * channels
+      if (palette) {
+        const colour = palette[sample(y, x)] ?? []
+        for (let c = 0; c < 4; c++) out[o + c] = (colour as number[])[c] ?? (c === 3 ? 255 : 0)
+        continue
+      }
+      const own = [0, 1, 2].map(c => sample(y, at + (isGrey ? 0 : c)))
+      for (let c = 0; c < 3; c++) out[o + c] = code(own[c]!)
+      // Without alpha of its own, one colour may be told to be transparent (PNG specification, tRNS).
+      const clear = transparency && transparency.length > 0 && own.every((v, c) => v === transparency[isGrey ? 0 : c])
+      out[o + 3] = channels % 2 === 0 ? code(sample(y, at + channels - 1)) : clear ? 0 : 255
     }
-    const grey = channels < 3
-    for (let c = 0; c < 3; c++) out[o + c] = at(i * channels + (grey ? 0 : c))
-    out[o + 3] = channels % 2 === 0 ? at(i * channels + channels - 1) : 255
   }
   return { width, height, data: out }
 }
