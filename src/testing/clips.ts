@@ -77,8 +77,8 @@ export async function makeClip(options: ClipOptions): Promise<Uint8Array<ArrayBu
     data.fill(u, width * height, width * height + half)
     data.fill(v, width * height + half)
     const even = width % 2 === 0 && height % 2 === 0
-    // The library's encoder takes planes of even sides only; odd ones are given as grey RGBA.
-    const pixels = even ? data : new Uint8Array(width * height * 4).fill(y)
+    // The library's encoder takes planes of even sides only; odd ones are given as RGBA of these three numbers.
+    const pixels = even ? data : new Uint8Array(width * height * 4).map((_, at) => [y, u, v, 255][at % 4]!)
     const sample = new VideoSample(pixels, {
       format: even ? 'I420' : 'RGBA',
       codedWidth: width,

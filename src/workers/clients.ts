@@ -6,8 +6,9 @@ import type { FilesApi } from './files.worker'
 import type { RenderApi } from './render.worker'
 import type { SoundApi } from './sound.worker'
 
+export type { OutlineAt } from './find-worst'
 export type { MediaFile } from './media-files'
-export type { Shown } from './render.worker'
+export type { Shown, Subject } from './render.worker'
 export const { proxy, transfer } = Comlink
 
 export interface Client<T> {

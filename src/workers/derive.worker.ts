@@ -2,6 +2,7 @@
 import * as Comlink from 'comlink'
 import { AudioSampleSink, CanvasSink } from 'mediabunny'
 import { PEAKS_A_SECOND, peaksOf } from '../core/sound'
+import { secondsToFrame } from '../core/time'
 import { blobSource, type OpenMedia, openMedia } from '../media/open'
 import type { MediaFile } from './media-files'
 import { browserStills } from './stills'
@@ -23,9 +24,11 @@ async function sinkOf(file: MediaFile, height: number): Promise<CanvasSink | nul
   return sink
 }
 
-async function stillBitmap(opened: OpenMedia, height: number): Promise<ImageBitmap | null> {
-  if (opened.kind !== 'still') return null
-  const { data, width, height: full } = await opened.decode()
+/** A small picture of a still, or of the still that shows at a moment; null of a film. */
+async function stillBitmap(opened: OpenMedia, height: number, seconds = 0): Promise<ImageBitmap | null> {
+  if (opened.kind === 'film') return null
+  const index = opened.kind === 'sequence' ? secondsToFrame(seconds + 1e-3, opened.rate) : 0
+  const { data, width, height: full } = await opened.decode(index)
   const image = new ImageData(new Uint8ClampedArray(data), width, full)
   return createImageBitmap(image, {
     resizeHeight: height,
@@ -34,16 +37,19 @@ async function stillBitmap(opened: OpenMedia, height: number): Promise<ImageBitm
 }
 
 const api = {
-  /** Small frames at given seconds, in order, each told as it comes. A frame that cannot be had is passed over. */
+  /** Small frames at given seconds, in order, each told as it comes; whoever is told may keep it waiting. A frame that cannot be had is passed over. */
   async strip(
     file: MediaFile,
     seconds: number[],
     height: number,
-    onFrame: (index: number, bitmap: ImageBitmap) => void,
+    onFrame: (index: number, bitmap: ImageBitmap) => Promise<void>,
   ): Promise<void> {
-    const still = await stillBitmap(await media(file), height)
-    if (still) {
-      onFrame(0, Comlink.transfer(still, [still]))
+    const opened = await media(file)
+    if (opened.kind !== 'film') {
+      for (const [i, moment] of seconds.entries()) {
+        const still = await stillBitmap(opened, height, moment)
+        if (still) await onFrame(i, Comlink.transfer(still, [still]))
+      }
       return
     }
     const sink = await sinkOf(file, height)
@@ -52,7 +58,7 @@ const api = {
     for await (const frame of sink.canvasesAtTimestamps(seconds)) {
       if (frame) {
         const bitmap = await createImageBitmap(frame.canvas)
-        onFrame(i, Comlink.transfer(bitmap, [bitmap]))
+        await onFrame(i, Comlink.transfer(bitmap, [bitmap]))
       }
       i++
     }
@@ -60,6 +66,8 @@ const api = {
 
   /** One small frame. */
   async frame(file: MediaFile, seconds: number, height: number): Promise<ImageBitmap | null> {
+    const still = await stillBitmap(await media(file), height, seconds)
+    if (still) return Comlink.transfer(still, [still])
     const sink = await sinkOf(file, height)
     const frame = await sink?.getCanvas(seconds)
     if (!frame) return null
@@ -68,12 +76,12 @@ const api = {
   },
 
   /** How loud a take is, `PEAKS_A_SECOND` bytes a second, told a stretch at a time. */
-  async peaks(file: MediaFile, onPeaks: (from: number, peaks: Uint8Array) => void): Promise<void> {
+  async peaks(file: MediaFile, onPeaks: (from: number, peaks: Uint8Array) => Promise<void>): Promise<void> {
     const opened = await media(file)
     if (opened.kind !== 'film' || !opened.sound) return
     const rate = await opened.sound.getSampleRate()
     const meter = peaksOf(rate)
-    let told = 0
+    let sent = 0
     for await (const sample of new AudioSampleSink(opened.sound).samples()) {
       for (let planeIndex = 0; planeIndex < sample.numberOfChannels; planeIndex++) {
         const data = new Float32Array(sample.numberOfFrames)
@@ -81,13 +89,13 @@ const api = {
         meter.add(data, Math.round(sample.timestamp * rate))
       }
       sample.close()
-      if (meter.length() - told > PEAKS_A_SECOND * 5) {
-        const peaks = meter.slice(told)
-        onPeaks(told, peaks)
-        told += peaks.length
+      if (meter.length() - sent > PEAKS_A_SECOND * 5) {
+        const peaks = meter.slice(sent)
+        await onPeaks(sent, peaks)
+        sent += peaks.length
       }
     }
-    onPeaks(told, meter.slice(told))
+    await onPeaks(sent, meter.slice(sent))
   },
 }
 

@@ -2,7 +2,7 @@
 import { registerAacEncoder } from '@mediabunny/aac-encoder'
 import * as Comlink from 'comlink'
 import { canEncodeAudio, StreamTarget, type StreamTargetChunk } from 'mediabunny'
-import { Cancelled, type ExportOptions, exportShot } from '../media/export'
+import { type ExportOptions, exportShot } from '../media/export'
 import { frameStore } from '../media/frames'
 import { soundStore } from '../media/sound'
 import { browserKernels } from './kernels'
@@ -11,10 +11,6 @@ import { browserStills } from './stills'
 
 const MEMORY = 1.25 * 2 ** 30
 const CACHE = 192 * 2 ** 20
-
-export type ExportResult = { kind: 'done'; name: string } | { kind: 'cancelled' } | { kind: 'failed'; problem: string }
-
-let cancelled = false
 
 const full = (error: unknown): boolean => error instanceof DOMException && error.name === 'QuotaExceededError'
 
@@ -25,44 +21,45 @@ function sentence(error: unknown): string {
 }
 
 const api = {
-  /** Writes the film into the browser's private files under `name`. */
+  /**
+   * Writes the film into the browser's private files under `name`; returns what went wrong as a sentence, or null. The
+   * thread may be ended at any moment: whoever does so removes the file.
+   */
   async run(
     options: ExportOptions,
     files: MediaFile[],
     name: string,
-    onProgress: (done: number, of: number) => void,
-  ): Promise<ExportResult> {
-    cancelled = false
-    const folder = await navigator.storage.getDirectory()
+    onProgress: (done: number) => void,
+  ): Promise<string | null> {
     const k = await browserKernels(MEMORY)
     const frames = frameStore(k, CACHE)
     const sounds = soundStore()
+    let out: FileSystemSyncAccessHandle | null = null
     try {
       if (!(await canEncodeAudio('aac'))) registerAacEncoder()
       const failed = await openFiles(files, { frames, sounds })
-      if (failed[0]) return { kind: 'failed', problem: failed[0].reason }
-      const handle = await folder.getFileHandle(name, { create: true })
-      const file = await handle.createWritable()
+      if (failed[0]) return failed[0].reason
+      const folder = await navigator.storage.getDirectory()
+      const file = await (await folder.getFileHandle(name, { create: true })).createSyncAccessHandle()
+      out = file
+      // What an earlier try left.
+      file.truncate(0)
       const stream = new WritableStream<StreamTargetChunk>({
-        write: chunk =>
-          file.write({ type: 'write', data: chunk.data as Uint8Array<ArrayBuffer>, position: chunk.position }),
-        close: () => file.close(),
-        abort: () => file.abort(),
+        write({ data, position }) {
+          const written = file.write(data as Uint8Array<ArrayBuffer>, { at: position })
+          if (written < data.length) throw new DOMException('The disk is full.', 'QuotaExceededError')
+        },
       })
       const target = new StreamTarget(stream, { chunked: true, chunkSize: 4 * 2 ** 20 })
-      await exportShot(options, target, { k, frames, sounds, onProgress, isCancelled: () => cancelled })
-      return { kind: 'done', name }
+      await exportShot(options, target, { k, frames, sounds, onProgress: done => onProgress(done) })
+      file.flush()
+      return null
     } catch (error) {
-      await folder.removeEntry(name).catch(() => {})
-      if (error instanceof Cancelled) return { kind: 'cancelled' }
-      return { kind: 'failed', problem: sentence(error) }
+      return sentence(error)
     } finally {
+      out?.close()
       await frames.close()
     }
-  },
-
-  cancel(): void {
-    cancelled = true
   },
 }
 

@@ -1,19 +1,26 @@
 // Decodes and paints the preview, off the page.
 import * as Comlink from 'comlink'
+import { leanOnEdges, type OutlinePoint, type Pixels } from '../core/outline'
 import { type Plan, planFrame, planView, type View } from '../core/plan'
 import type { Codes, Kernels } from '../core/render'
 import type { Shot } from '../core/shot'
 import { frameToSeconds, secondsToFrame } from '../core/time'
-import { Dropped, type FrameStore, frameStore } from '../media/frames'
+import { type FrameStore, frameStore } from '../media/frames'
 import { type Painted, paintPlan } from '../media/paint'
-import { pngOf } from '../media/png'
+import { packPng, pngRows } from '../media/png'
+import { Dropped } from '../media/problem'
+import { aloneUncut, findWorst, type OutlineAt } from './find-worst'
 import { browserKernels } from './kernels'
 import { type MediaFile, openFiles } from './media-files'
 import { type ShotChanges, shotReceiver } from './shot-changes'
 import { browserStills } from './stills'
 
+/** What can be asked for: the open shot, or the take that is looked at alone. */
+export type Subject = 'shot' | 'take'
+
 /** What is on the stage besides the frame's number. */
 export interface Looking {
+  subject: Subject
   view: View
   layer: string | null
 }
@@ -31,8 +38,9 @@ export interface PlayEvents {
 const MEMORY = 1.5 * 2 ** 30
 /** Room beside the frame cache for the pictures being painted. */
 const WORKING = 640 * 2 ** 20
-/** Frames painted before their time while playing. */
+/** Frames painted before their time while playing, and how many of them at once. */
 const AHEAD = 6
+const AT_ONCE = 2
 /** Larger pictures are previewed at half size. */
 const FULL_PREVIEW = 1920 * 1088
 
@@ -42,13 +50,13 @@ const until = (moment: number): Promise<void> =>
 
 let k: Kernels
 let store: FrameStore
-const received = shotReceiver()
-let shot: Shot | null = null
+const receivers = { shot: shotReceiver(), take: shotReceiver() }
+const shots: Record<Subject, Shot | null> = { shot: null, take: null }
 let canvas: OffscreenCanvas | null = null
 let context: OffscreenCanvasRenderingContext2D | null = null
 // Each request for the stage gets a number; only the newest may paint.
 let newest = 0
-let look: Looking = { view: 'picture', layer: null }
+let look: Looking = { subject: 'shot', view: 'picture', layer: null }
 let anchor = { frame: 0, epoch: 0 }
 
 const previewScale = (of: Shot): number => (of.size.width * of.size.height > FULL_PREVIEW ? 0.5 : 1)
@@ -81,6 +89,11 @@ async function withPicture<T>(
   }
 }
 
+const withPixels = <T>(plan: Plan, use: (pixels: Pixels) => T): Promise<T> =>
+  withPicture(plan, ({ picture: { width, height, ptr } }) =>
+    use({ width, height, data: k.bytes(ptr, width * height * 4) }),
+  )
+
 const api = {
   async start(surface: OffscreenCanvas, cacheBytes: number): Promise<void> {
     k = await browserKernels(Math.min(MEMORY, cacheBytes + WORKING))
@@ -95,12 +108,13 @@ const api = {
       { frames: store },
     ),
 
-  setShot(changes: ShotChanges): void {
-    shot = received(changes)
+  setShot(subject: Subject, changes: ShotChanges): void {
+    shots[subject] = receivers[subject](changes)
   },
 
   /** Paints a frame on the stage; null if a newer wish overtook it. */
   async show(frame: number, looking: Looking): Promise<Shown | null> {
+    const shot = shots[looking.subject]
     if (!shot) return null
     const mine = ++newest
     const isWanted = () => mine === newest
@@ -121,7 +135,8 @@ const api = {
   },
 
   /** Decodes the first frames of a playback, so that it can begin in time. */
-  async prepare(from: number): Promise<void> {
+  async prepare(subject: Subject, from: number): Promise<void> {
+    const shot = shots[subject]
     for (let frame = from; shot && frame < Math.min(from + AHEAD, shot.length); frame++) {
       await withPicture(planFrame(shot, frame, previewScale(shot)), () => {})
     }
@@ -129,7 +144,9 @@ const api = {
 
   /** Plays from a frame that is due at a moment of the epoch, until stopped or at the shot's end. */
   async play(from: number, due: number, looking: Looking, events: PlayEvents): Promise<void> {
-    if (!shot) return
+    /** As it is by now: it may be changed while it plays. */
+    const now = () => shots[looking.subject]
+    if (!now()) return
     const mine = ++newest
     const isWanted = () => mine === newest
     look = looking
@@ -137,62 +154,70 @@ const api = {
     const dueOf = (f: number, of: Shot) => anchor.epoch + 1000 * frameToSeconds(f - anchor.frame, of.rate)
     /** The frame whose time it is at a moment. */
     const frameAt = (moment: number, of: Shot) => anchor.frame + secondsToFrame((moment - anchor.epoch) / 1000, of.rate)
-    const ready: { frame: number; painted: Painted }[] = []
-    const paintNext = async (frame: number, of: Shot) => {
-      const plan = planView(planFrame(of, frame, previewScale(of)), look.view, look.layer)
-      ready.push({ frame, painted: await paintPlan(k, store, plan, isWanted) })
-    }
+    /** In the order in which they are to be seen. */
+    const queue: { frame: number; painting: Promise<Painted> }[] = []
     let dropped = 0
-    let painting: Promise<void> | null = null
-    let failure: unknown = null
+    let underWay = 0
+    let hasFailed = false
     let next = from
-    // Painting runs ahead of showing, so that one slow frame is made up for by the quick ones before it.
+    // Painting runs ahead of showing, so that one slow frame is made up for by the quick ones before it; and while one
+    // frame is composited the next one's pictures are on their way from the decoders.
     const paintAhead = () => {
-      if (painting || failure || ready.length >= AHEAD || !shot || next >= shot.length) return
-      const due = frameAt(epoch(), shot)
-      if (due > next) next = Math.min(due, shot.length - 1)
-      const frame = next++
-      painting = paintNext(frame, shot).then(
-        () => {
-          painting = null
-          paintAhead()
-        },
-        error => {
-          painting = null
-          failure = error
-        },
-      )
+      const shot = now()
+      if (!shot || hasFailed || !isWanted()) return
+      while (underWay < AT_ONCE && queue.length < AHEAD && next < shot.length) {
+        const due = frameAt(epoch(), shot)
+        if (due > next) next = Math.min(due, shot.length - 1)
+        const frame = next++
+        const plan = planView(planFrame(shot, frame, previewScale(shot)), look.view, look.layer)
+        const painting = paintPlan(k, store, plan, isWanted)
+        underWay++
+        queue.push({ frame, painting })
+        painting.then(
+          () => {
+            underWay--
+            paintAhead()
+          },
+          () => {
+            hasFailed = true
+          },
+        )
+      }
     }
     try {
       let shown = from - 1
       paintAhead()
-      while (isWanted() && shot) {
+      while (isWanted()) {
+        const shot = now()
+        if (!shot) return
         if (shown >= shot.length - 1) {
           await until(dueOf(shot.length, shot))
           if (isWanted()) events.onEnd()
           return
         }
-        const first = ready.shift()
+        const first = queue.shift()
         if (!first) {
-          if (failure) throw failure
-          await (painting ?? until(epoch() + 1))
+          await until(epoch() + 1)
+          paintAhead()
           continue
         }
+        const painted = await first.painting
         await until(dueOf(first.frame, shot))
         if (isWanted()) {
-          put(first.painted.picture)
+          put(painted.picture)
           dropped += first.frame - shown - 1
           shown = first.frame
-          events.onFrame({ frame: shown, failed: first.painted.failed }, dropped)
+          events.onFrame({ frame: shown, failed: painted.failed }, dropped)
         }
-        k.free(first.painted.picture.ptr)
+        k.free(painted.picture.ptr)
         paintAhead()
       }
     } catch (error) {
       if (!(error instanceof Dropped)) throw error
     } finally {
-      await painting
-      for (const { painted } of ready) k.free(painted.picture.ptr)
+      // Of several that failed the first one has been thrown.
+      const left = await Promise.allSettled(queue.map(({ painting }) => painting))
+      for (const one of left) if (one.status === 'fulfilled') k.free(one.value.picture.ptr)
     }
   },
 
@@ -211,14 +236,42 @@ const api = {
   },
 
   /** A frame of the finished picture as a PNG, full size. */
-  png: (frame: number): Promise<Blob> =>
-    withPicture(planFrame(shot!, frame), ({ picture }) => new Blob([pngOf(k, picture)], { type: 'image/png' })),
+  async png(subject: Subject, frame: number): Promise<Blob> {
+    const rows = await withPicture(planFrame(shots[subject]!, frame), ({ picture }) => pngRows(k, picture))
+    return new Blob([await packPng(rows)], { type: 'image/png' })
+  },
 
-  /** A small picture of a frame, or of what one layer contributes to it; null once the stage wants something newer. */
+  /**
+   * Points of an outline, in px of the open shot, brought onto the edges of the uncut picture of a layer; as they were where the layer shows
+   * nothing.
+   */
+  async lean(
+    frame: number,
+    layer: string,
+    points: OutlinePoint[],
+    chosen: number[],
+    reach: number,
+  ): Promise<OutlinePoint[]> {
+    return withPixels(aloneUncut(shots.shot!, frame, layer), pixels => leanOnEdges(points, chosen, pixels, reach))
+  },
+
+  /** The frame, of those given, that an outline of a layer of the open shot fits worst. Stops where `onLooked` says no. */
+  async findWorst(
+    layer: string,
+    outlines: OutlineAt[],
+    reach: number,
+    onLooked: (count: number) => boolean | Promise<boolean>,
+  ): Promise<number | null> {
+    return findWorst(shots.shot!, layer, outlines, reach, withPixels, async count => {
+      if (!(await onLooked(count))) throw new Dropped('Nobody wants to know any more.')
+    })
+  },
+
+  /** A small picture of a frame of the open shot, or of what one layer contributes to it; null once the stage wants something newer. */
   async thumbnail(frame: number, layer: string | null, width: number): Promise<ImageBitmap | null> {
-    const { size } = shot!
+    const shot = shots.shot!
     const mine = newest
-    const plan = planFrame(shot!, frame, Math.min(1, width / size.width))
+    const plan = planFrame(shot, frame, Math.min(1, width / shot.size.width))
     const small = ({ picture }: Painted) => {
       const data = new Uint8ClampedArray(k.bytes(picture.ptr, picture.width * picture.height * 4))
       return createImageBitmap(new ImageData(data, picture.width, picture.height))

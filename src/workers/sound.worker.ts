@@ -4,9 +4,12 @@ import type { Shot } from '../core/shot'
 import { mixdown } from '../core/sound'
 import { SAMPLE_RATE, soundStore } from '../media/sound'
 import { type MediaFile, openFiles } from './media-files'
+import { type ShotChanges, shotReceiver } from './shot-changes'
 
 const sounds = soundStore()
 const known = new Set<string>()
+const received = shotReceiver()
+let shot: Shot | null = null
 
 const api = {
   async addFiles(files: MediaFile[]): Promise<void> {
@@ -15,8 +18,14 @@ const api = {
     await openFiles(fresh, { sounds })
   },
 
-  /** Samples [from, from + count) of the shot's mix at 48 kHz. */
-  async mix(shot: Shot, from: number, count: number): Promise<[Float32Array, Float32Array]> {
+  /** What is mixed from now on. */
+  setShot(changes: ShotChanges): void {
+    shot = received(changes)
+  },
+
+  /** Samples [from, from + count) of the mix at 48 kHz. */
+  async mix(from: number, count: number): Promise<[Float32Array, Float32Array]> {
+    if (!shot) throw new Error('There is no shot to mix.')
     const sides = await mixdown(shot, SAMPLE_RATE, from, count, sounds.read)
     return Comlink.transfer(sides, [sides[0].buffer, sides[1].buffer])
   },

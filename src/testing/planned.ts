@@ -1,0 +1,27 @@
+// Parts of plans for tests.
+import { UNMOVED } from '../core/affine'
+import type { PlannedLayer, PlannedPiece } from '../core/plan'
+
+/** A layer that shows the first frame of the take of its name, untouched. */
+export const plannedLayer = (id: string, changes: Partial<PlannedLayer> = {}): PlannedLayer => ({
+  id,
+  picture: { kind: 'take', digest: id, seconds: 0 },
+  place: UNMOVED,
+  opacity: 1,
+  blend: 'normal',
+  matte: [],
+  looks: [],
+  ...changes,
+})
+
+/** An edge through (x, y) with the same feather on both sides; the angle is in radians, 0 keeps what is right of it. */
+export const plannedEdge = (x: number, feather = 0, { y = 0, angle = 0 } = {}): PlannedPiece => ({
+  shape: { kind: 'edge', x, y, nx: Math.cos(angle), ny: Math.sin(angle) },
+  join: 'add',
+  inverted: false,
+  sweep: [],
+  strength: 1,
+  grow: 0,
+  inside: feather,
+  outside: feather,
+})
