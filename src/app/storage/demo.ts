@@ -1,41 +1,76 @@
 // The demo shots that the server brings along, made into ordinary projects when they are opened.
-import { type Checked, type Project, parseProject, type Take } from '../../core/shot'
-import { loadProject, saveWithMedia } from './projects'
+import { type Checked, parseProject } from '../../core/door'
+import type { Project, Take } from '../../core/shot'
+import { Stopped } from '../stopped'
+import { writeProblem } from './database'
+import { loadProject, roomFor, saveWithMedia } from './projects'
 
-const fetchOk = async (path: string): Promise<Response> => {
-  const answer = await fetch(path)
+const fetchOk = async (path: string, signal?: AbortSignal): Promise<Response> => {
+  const answer = await fetch(path, { signal })
   if (!answer.ok) throw new Error(`${path} answers ${answer.status}`)
   return answer
 }
 
-/** Every demo shot that this server has. Without a server there is none. */
-export async function listDemos(): Promise<Project[]> {
-  const names: string[] = await (await fetchOk('/demo/index.json')).json()
-  const texts = await Promise.all(names.map(async name => (await fetchOk(`/demo/shots/${name}.json`)).text()))
-  return texts.flatMap(text => {
-    const checked = parseProject(text)
-    if (checked.ok) return [checked.value]
-    console.error('A demo shot is left out:', checked.problem)
-    return []
-  })
+export interface Demo {
+  project: Project
+  /** What the trick is, in a line. */
+  trick: string
+  /** Addresses of its picture, and of a few seconds of it moving. */
+  poster: string
+  glance: string
 }
 
-export const posterOf = (demo: Project): string => `/demo/clips/${demo.id}.jpg`
+/** Every demo shot that this server has, in the order they are to be seen. Without a server there is none. */
+export async function listDemos(): Promise<Demo[]> {
+  const listed: { name: string; trick: string }[] = await (await fetchOk('/demo/index.json')).json()
+  const demos = await Promise.all(
+    listed.map(async ({ name, trick }): Promise<Demo[]> => {
+      const checked = parseProject(await (await fetchOk(`/demo/shots/${name}.json`)).text())
+      const clips = `/demo/clips/${name}`
+      if (checked.ok) return [{ project: checked.value, trick, poster: `${clips}.jpg`, glance: `${clips}.glance.mp4` }]
+      console.error('A demo shot is left out:', checked.problem)
+      return []
+    }),
+  )
+  return demos.flat()
+}
 
 /** Puts a demo shot among the shots of this machine, unless it is there already: then that one is opened as it was left. */
-export async function keepDemo(demo: Project, onProgress: (share: number) => void): Promise<Checked<Project>> {
+export async function keepDemo(
+  demo: Project,
+  signal: AbortSignal,
+  onProgress: (share: number) => void,
+): Promise<Checked<Project>> {
   const kept = await loadProject(demo.id)
-  if (kept) return kept
+  if (kept) return kept.ok ? { ok: true, value: kept.value.project } : kept
   const total = demo.takes.reduce((sum, t) => sum + t.bytes, 0)
+  const { fits, free } = await roomFor(total)
+  const megabytes = (bytes: number) => `${Math.ceil(bytes / 1e6)} MB`
+  if (!fits) {
+    const problem = `“${demo.shot.name}” needs ${megabytes(total)}, and this browser has ${megabytes(Math.max(0, free))} left. Remove shots that are no longer needed.`
+    return { ok: false, problem }
+  }
   let bytes = 0
-  const media = await Promise.all(
+  const fetched = Promise.all(
     demo.takes.map(async (take: Take) => {
-      const blob = await (await fetchOk(`/demo/clips/${take.name}`)).blob()
+      const blob = await (await fetchOk(`/demo/clips/${take.name}`, signal)).blob()
       bytes += blob.size
       onProgress(bytes / total)
       return { digest: take.digest, blob: blob.slice(0, blob.size, take.type) }
     }),
   )
-  await saveWithMedia(demo, media)
+  let media: Awaited<typeof fetched>
+  try {
+    media = await fetched
+  } catch (error) {
+    if (signal.aborted) throw new Stopped('Stopped.')
+    const why = error instanceof Error ? error.message : String(error)
+    return { ok: false, problem: `“${demo.shot.name}” cannot be fetched: the server does not give its takes (${why}).` }
+  }
+  try {
+    await saveWithMedia(demo, media)
+  } catch (error) {
+    return { ok: false, problem: `“${demo.shot.name}” cannot be kept. ${writeProblem(error)}` }
+  }
   return { ok: true, value: demo }
 }

@@ -2,7 +2,7 @@
 // on it, follows at a pace that leaves most of the time to the hand.
 import { useSyncExternalStore } from 'react'
 import { innerShot, type Layer } from '../../core/shot'
-import { applyEdit, type Edited } from './project'
+import { changed, type Edited } from './project'
 import { projectOf, shotOf, store } from './store'
 
 /** How many times as long as a change of the document takes is left free after it. */
@@ -63,14 +63,13 @@ export function sendByHand(action: Edited): void {
   const before = shotOf(state)
   if (!project || !before || state.view.readOnly) return
   const { into } = state.view
-  const after = innerShot(applyEdit(project, { ...action.payload, into }).shot, into)
+  const outcome = changed(project, { ...action, payload: { ...action.payload, into } })
+  const after = outcome.ok ? innerShot(outcome.value.shot, into) : before
   const index = new Map(before.layers.map(l => [l.id, l]))
   const slides = action.payload.name === 'slideLayers'
-  const changed = after?.layers.filter(l => l !== index.get(l.id) || held.has(l.id)) ?? []
+  const moved = after?.layers.filter(l => l !== index.get(l.id) || held.has(l.id)) ?? []
   hold(
-    new Map(
-      changed.map(l => [l.id, { layer: l, slid: slides ? l.span.from - (index.get(l.id) ?? l).span.from : null }]),
-    ),
+    new Map(moved.map(l => [l.id, { layer: l, slid: slides ? l.span.from - (index.get(l.id) ?? l).span.from : null }])),
   )
   pending = action
   pace()

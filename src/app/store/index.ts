@@ -1,5 +1,68 @@
 export { heldOf, letGo, sendByHand, useHeld } from './hand'
-export * from './jobs'
-export { closed, edit, editIn, opened, takeChanged, takeRemoved, takesAdded } from './project'
-export * from './store'
-export * from './view'
+export { type Job, jobChanged, jobForgotten, jobRecalled, jobStarted, jobUnderWay } from './jobs'
+export {
+  type ArgsOf,
+  closed,
+  type EditName,
+  edit,
+  editIn,
+  gestureLeft,
+  opened,
+  takeChanged,
+  takeRemoved,
+  takesAdded,
+} from './project'
+export { allFolded, type Part, partFolded } from './room'
+export {
+  chosenIds,
+  chosenLayer,
+  heardShot,
+  layerOf,
+  projectOf,
+  redo,
+  rootShot,
+  type State,
+  shotOf,
+  stagedFrame,
+  stagedShot,
+  store,
+  takeOf,
+  undo,
+  useSend,
+  useStore,
+} from './store'
+export {
+  aloneToggled,
+  asideRead,
+  type Camera,
+  cameraMoved,
+  countingSet,
+  type Dialog,
+  dialogOpened,
+  drawingSet,
+  findingSet,
+  frameShown,
+  framesFailed,
+  groupEntered,
+  keyingSet,
+  lanesMeasured,
+  lanesZoomed,
+  layerChosen,
+  layersChosen,
+  layerToggled,
+  pieceChosen,
+  playingSet,
+  pointsChosen,
+  reachSet,
+  refusalTold,
+  savingSet,
+  sectionOpened,
+  snappingSet,
+  takeClosed,
+  takeOpened,
+  takesMissing,
+  unsavedTold,
+  viewChosen,
+  viewReset,
+  zoomMeasured,
+} from './view'

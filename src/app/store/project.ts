@@ -1,15 +1,20 @@
-// The open project, with its history. Every change to the document goes through `edit`.
-import { createNextState, createSlice, original, type PayloadAction } from '@reduxjs/toolkit'
+// The open project, with its history. Every change to the document goes through `admit`, and none that it refuses is made.
+import { createAction, createNextState, createSlice, type PayloadAction } from '@reduxjs/toolkit'
 import undoable, { ActionTypes, newHistory, type StateWithHistory } from 'redux-undo'
+import { admit, type Checked } from '../../core/door'
 import { dropTakeLayers, edits, innerShot, LIMITS, type Project, type Shot, type Take } from '../../core/shot'
 
 type Edits = typeof edits
-/** The edits that change a shot: their first argument is its draft. */
+/** The edits that change a shot: their first argument is its draft, and they give nothing back. */
 export type EditName = {
-  [N in keyof Edits]: Edits[N] extends (shot: Shot, ...args: never[]) => void ? N : never
+  [N in keyof Edits]: Edits[N] extends (shot: Shot, ...args: never[]) => void
+    ? ReturnType<Edits[N]> extends NonNullable<unknown> | null
+      ? never
+      : N
+    : never
 }[keyof Edits]
 
-type ArgsOf<N extends EditName> = Edits[N] extends (shot: Shot, ...args: infer A) => void ? A : never
+export type ArgsOf<N extends EditName> = Edits[N] extends (shot: Shot, ...args: infer A) => void ? A : never
 
 interface EditPayload {
   name: EditName
@@ -20,15 +25,51 @@ interface EditPayload {
   into?: readonly string[]
 }
 
-/** The project after an edit; the very same one if the edit changes nothing or is not to be had. */
-export function applyEdit(before: Project, { name, args, into = [] }: EditPayload): Project {
-  const apply = edits[name] as (shot: Shot, ...rest: unknown[]) => void
-  const after = createNextState(before, draft => {
-    const shot = innerShot(draft.shot as Shot, into)
-    if (shot) apply(shot, ...args)
-  })
-  // An edit inside a group knows nothing of how deep that lies: a document that could not be opened again is not made.
-  return edits.groupDepth(after.shot) > LIMITS.depth ? before : after
+export type TakeChanges = { digest: string } & Partial<Pick<Take, 'name' | 'marked' | 'acts'>>
+
+/** Applies one of core's edits to the open shot. */
+export const edited = createAction<EditPayload>('project/edited')
+export const takeChanged = createAction<TakeChanges>('project/takeChanged')
+/** The take and every layer of it. */
+export const takeRemoved = createAction<string>('project/takeRemoved')
+/** Takes back all that a gesture has done so far, as if it had not begun. */
+export const gestureLeft = createAction<string>('project/gestureLeft')
+
+export type Edited = ReturnType<typeof edited>
+type Change = Edited | ReturnType<typeof takeChanged> | ReturnType<typeof takeRemoved>
+
+/** Whether an action changes the document and can be taken back. */
+export const changesProject = (action: unknown): action is Change =>
+  edited.match(action) || takeChanged.match(action) || takeRemoved.match(action)
+
+function apply(project: Project, action: Change): void {
+  if (edited.match(action)) {
+    const { name, args, into = [] } = action.payload
+    const shot = innerShot(project.shot, into)
+    if (shot) (edits[name] as (shot: Shot, ...rest: unknown[]) => void)(shot, ...args)
+  } else if (takeChanged.match(action)) {
+    const take = project.takes.find(t => t.digest === action.payload.digest)
+    if (take) Object.assign(take, action.payload)
+  } else {
+    project.takes = project.takes.filter(t => t.digest !== action.payload)
+    dropTakeLayers(project.shot, action.payload)
+  }
+}
+
+/**
+ * The project after a change; the very same one if it changes nothing, or a sentence that says why it is not to be
+ * had: a document that could not be opened again is not made.
+ */
+export function changed(before: Project, action: Change): Checked<Project> {
+  return admit(
+    before,
+    createNextState(before, draft => apply(draft as Project, action)),
+  )
+}
+
+const withTakes = (project: Project, takes: readonly Take[]): Project => {
+  const fresh = takes.filter(t => !project.takes.some(p => p.digest === t.digest))
+  return { ...project, takes: [...project.takes, ...fresh].slice(0, LIMITS.takes) }
 }
 
 const slice = createSlice({
@@ -37,57 +78,45 @@ const slice = createSlice({
   reducers: {
     opened: (_, action: PayloadAction<Project>) => action.payload,
     closed: () => null,
-    edited: (project, action: PayloadAction<EditPayload>) =>
-      project ? applyEdit(original(project) as Project, action.payload) : undefined,
-    takeChanged(project, action: PayloadAction<{ digest: string } & Partial<Pick<Take, 'name' | 'marked' | 'acts'>>>) {
-      const take = project?.takes.find(t => t.digest === action.payload.digest)
-      if (!take) return
-      Object.assign(take, action.payload)
-      take.name = take.name.slice(0, LIMITS.name)
-      take.acts = take.acts.map(act => ({ ...act, name: act.name.slice(0, LIMITS.name) }))
-    },
-    /** The take and every layer of it. */
-    takeRemoved(project, action: PayloadAction<string>) {
-      if (!project) return
-      project.takes = project.takes.filter(t => t.digest !== action.payload)
-      dropTakeLayers(project.shot as Shot, action.payload)
-    },
-    takesAdded(project, action: PayloadAction<Take[]>) {
-      for (const take of action.payload) {
-        if (!project || project.takes.length >= LIMITS.takes) return
-        if (!project.takes.some(t => t.digest === take.digest)) project.takes.push(take)
-      }
-    },
+    /** What came of a change that was admitted; `gesture` as the edit had it. */
+    changeMade: (_, action: PayloadAction<{ project: Project; gesture: string | null }>) => action.payload.project,
+    takesAdded: (project, action: PayloadAction<Take[]>) => project && withTakes(project, action.payload),
   },
 })
 
-export const { opened, closed, takesAdded, takeChanged, takeRemoved } = slice.actions
-export type Edited = ReturnType<typeof slice.actions.edited>
-export const isEdit = slice.actions.edited.match
-/** Whether an action changes the document at all. */
-export const changesProject = (action: unknown): boolean =>
-  isEdit(action) || takeChanged.match(action) || takeRemoved.match(action)
+export const { opened, closed, changeMade, takesAdded } = slice.actions
 
 /** The action that applies one of core's edits to the open shot. */
-export const edit = <N extends EditName>(name: N, ...args: ArgsOf<N>) =>
-  slice.actions.edited({ name, args, gesture: null })
+export const edit = <N extends EditName>(name: N, ...args: ArgsOf<N>): Edited => edited({ name, args, gesture: null })
 
 /** The same as part of a gesture: all that share its name are undone together. */
-export const editIn = <N extends EditName>(gesture: string, name: N, ...args: ArgsOf<N>) =>
-  slice.actions.edited({ name, args, gesture })
+export const editIn = <N extends EditName>(gesture: string, name: N, ...args: ArgsOf<N>): Edited =>
+  edited({ name, args, gesture })
+
+const STEPS = 500
 
 const withHistory = undoable(slice.reducer, {
-  limit: 500,
-  groupBy: action => (isEdit(action) ? action.payload.gesture : null),
-  // A take that was brought in stays known when its layer is undone.
-  filter: action => action.type !== slice.actions.takesAdded.type,
-  syncFilter: true,
+  // The present counts as one.
+  limit: STEPS + 1,
+  groupBy: action => (changeMade.match(action) ? action.payload.gesture : null),
 })
 
-/** A project that is opened or closed begins a history of its own. */
-export function projectReducer(state: StateWithHistory<Project | null> | undefined, action: { type: string }) {
+type History = StateWithHistory<Project | null>
+
+/** A project that is opened or closed begins a history of its own; what a gesture did can be left out of it again. */
+export function projectReducer(state: History | undefined, action: { type: string }): History {
   if (opened.match(action)) return newHistory([], action.payload as Project | null, [])
   if (closed.match(action)) return newHistory([], null as Project | null, [])
+  if (state && gestureLeft.match(action)) {
+    const before = state.past.at(-1)
+    if (!before || state.group !== action.payload) return state
+    return newHistory(state.past.slice(0, -1), before, [])
+  }
+  if (state && takesAdded.match(action)) {
+    // A take that came in is known at every step, before and after: it is no part of what is taken back.
+    const known = (project: Project | null) => project && withTakes(project, action.payload)
+    return { ...newHistory(state.past.map(known), known(state.present), state.future.map(known)), group: state.group }
+  }
   return withHistory(state, action)
 }
 

@@ -1,17 +1,22 @@
 import fc from 'fast-check'
 import { beforeEach, describe, expect, it } from 'vitest'
-import { checkProject, LIMITS } from '../../core/shot'
+import { checkProject } from '../../core/door'
+import { LIMITS } from '../../core/shot'
 import { testProject, testTake } from '../../testing/documents'
 import {
   edit,
   editIn,
+  frameShown,
   groupEntered,
   opened,
   projectOf,
   redo,
   shotOf,
+  stagedFrame,
   store,
   takeChanged,
+  takeClosed,
+  takeOpened,
   takesAdded,
   undo,
   viewReset,
@@ -25,6 +30,20 @@ const past = () => store.getState().project.past.length
 beforeEach(() => {
   store.dispatch(viewReset({}))
   store.dispatch(opened(project))
+})
+
+describe('a take that is looked at alone', () => {
+  it('has a playhead of its own; the shot keeps its frame', () => {
+    store.dispatch(frameShown(12))
+    store.dispatch(takeOpened(project.takes[0]!.digest))
+    expect(stagedFrame(store.getState())).toBe(0)
+    store.dispatch(frameShown(70))
+    expect([stagedFrame(store.getState()), store.getState().view.frame]).toEqual([70, 12])
+    store.dispatch(takeOpened(project.takes[1]!.digest))
+    expect(stagedFrame(store.getState())).toBe(0)
+    store.dispatch(takeClosed())
+    expect(stagedFrame(store.getState())).toBe(12)
+  })
 })
 
 describe('history', () => {

@@ -4,8 +4,9 @@ import { useDispatch, useSelector } from 'react-redux'
 import { ActionCreators } from 'redux-undo'
 import { aloneShot, innerShot, type Layer, type Project, type Shot, type Take, takeShot } from '../../core/shot'
 import { jobsReducer } from './jobs'
-import { changesProject, HISTORY, isEdit, projectReducer } from './project'
-import { groupEntered, viewReducer } from './view'
+import { changed, changeMade, changesProject, edited, HISTORY, projectReducer } from './project'
+import { keepRoom, roomReducer } from './room'
+import { groupEntered, refusalTold, viewReducer } from './view'
 
 /** In a project that another tab holds, nothing changes. */
 const guard: Middleware = api => next => action => {
@@ -17,9 +18,22 @@ const guard: Middleware = api => next => action => {
 
 /** An edit is meant for the shot that is open, which may lie inside a group. */
 const aim: Middleware = api => next => action => {
-  if (!isEdit(action) || action.payload.into) return next(action)
+  if (!edited.match(action) || action.payload.into) return next(action)
   const { into } = (api.getState() as State).view
   return next({ ...action, payload: { ...action.payload, into } })
+}
+
+/** What may not be in a document is said instead of done. */
+const door: Middleware = api => next => action => {
+  if (!changesProject(action)) return next(action)
+  const state = api.getState() as State
+  const before = projectOf(state)
+  if (!before) return action
+  const outcome = changed(before, action)
+  const refusal = outcome.ok ? null : outcome.problem
+  if (refusal !== state.view.refusal) api.dispatch(refusalTold(refusal))
+  if (!outcome.ok || outcome.value === before) return action
+  return next(changeMade({ project: outcome.value, gesture: edited.match(action) ? action.payload.gesture : null }))
 }
 
 /** Who is inside a group that is taken back finds himself in the shot again. */
@@ -35,8 +49,16 @@ const leave: Middleware = api => next => action => {
 }
 
 export const store = configureStore({
-  reducer: { project: projectReducer, view: viewReducer, jobs: jobsReducer },
-  middleware: defaults => defaults({ serializableCheck: false, immutableCheck: false }).concat(guard, aim, leave),
+  reducer: { project: projectReducer, view: viewReducer, jobs: jobsReducer, room: roomReducer },
+  middleware: defaults => defaults({ serializableCheck: false, immutableCheck: false }).concat(guard, aim, leave, door),
+})
+
+let keptRoom = store.getState().room
+store.subscribe(() => {
+  const { room } = store.getState()
+  if (room === keptRoom) return
+  keptRoom = room
+  keepRoom(room)
 })
 
 export type State = ReturnType<typeof store.getState>
@@ -83,11 +105,19 @@ export const takeOf = (state: State, digest: string | null): Take | null =>
 const alone = memoOne((shot: Shot, ids: readonly string[]) => aloneShot(shot, ids))
 const opened = memoOne((take: Take, project: Project) => takeShot(take, project))
 
+/** The playhead of what is on the stage. */
+export const stagedFrame = ({ view }: State): number => view.take?.frame ?? view.frame
+
 /** What is on the stage: the open shot, or a take that is looked at by itself. */
 export function stagedShot(state: State): Shot | null {
   const project = projectOf(state)
   const take = state.view.take ? takeOf(state, state.view.take.digest) : null
   if (take && project) return opened(take, project)
+  return heardShot(state)
+}
+
+/** The open shot as it is looked at: of some layers alone, if that is wanted. */
+export function heardShot(state: State): Shot | null {
   const shot = shotOf(state)
   return shot && alone(shot, state.view.alone)
 }

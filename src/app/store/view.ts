@@ -13,6 +13,7 @@ export interface Camera {
 }
 
 export interface ViewState {
+  /** The playhead of the open shot. */
   frame: number
   playing: boolean
   /** The layer whose card is open. */
@@ -23,31 +24,45 @@ export interface ViewState {
   into: string[]
   /** Layers that alone are seen and heard; none: all of them. */
   alone: string[]
-  /** A take that is looked at by itself, and the frame to come back to. */
-  take: { digest: string; back: number } | null
+  /** A take that is looked at by itself, with a playhead of its own. */
+  take: { digest: string; frame: number } | null
   /** How the lanes are zoomed: px a frame, and the frame at their left; null: the whole shot. */
   lanes: { perFrame: number; left: number } | null
   /** Px that show time in the lanes. */
   lanesWidth: number
   snapping: boolean
   finding: boolean
+  /** Whether a frame to go to is being typed. */
+  counting: boolean
   dialog: Dialog | null
   piece: string | null
+  /** Points of the chosen piece's outline that are chosen. */
+  points: number[]
+  /** Whether points are being put down one after the other. */
+  drawing: boolean
+  /** px of the shot within which an outline leans on edges. */
+  reach: number
   /** Which of a layer's settings are open in its card. */
-  section: 'time' | 'place' | 'sound' | null
+  section: 'source' | 'time' | 'place' | 'looks' | 'sound' | null
   view: View
   /** null: the whole picture fits the well. */
   camera: Camera | null
+  /** Px of the screen that one of the shot takes up, whichever camera shows it. */
+  zoom: number
   /** Whether changes make keys even where a value stands still. */
   keying: boolean
   /** Takes that gave no picture for the frame on the stage. */
   failed: { digest: string; reason: string }[]
-  /** What is being brought in, in words. */
-  bringing: string | null
   /** Takes whose file is not on this machine. */
   missing: string[]
   readOnly: boolean
+  /** What the shot could not be opened with, a phrase each. */
+  aside: string[]
+  /** Why the last change was not made, as a sentence. */
+  refusal: string | null
   saving: 'saved' | 'waiting' | 'failed'
+  /** Why the last change is not saved, and what has become of what was, as a sentence. */
+  unsaved: string | null
 }
 
 export const initialView: ViewState = {
@@ -62,17 +77,30 @@ export const initialView: ViewState = {
   lanesWidth: 800,
   snapping: true,
   finding: false,
+  counting: false,
   dialog: null,
   piece: null,
+  points: [],
+  drawing: false,
+  reach: 12,
   section: 'time',
   view: 'picture',
   camera: null,
+  zoom: 1,
   keying: false,
   failed: [],
-  bringing: null,
   missing: [],
   readOnly: false,
+  aside: [],
+  refusal: null,
   saving: 'saved',
+  unsaved: null,
+}
+
+function leavePiece(view: ViewState): void {
+  view.piece = null
+  view.points = []
+  view.drawing = false
 }
 
 const slice = createSlice({
@@ -80,21 +108,23 @@ const slice = createSlice({
   initialState: initialView,
   reducers: {
     viewReset: (_, action: PayloadAction<Partial<ViewState>>) => ({ ...initialView, ...action.payload }),
+    /** The playhead of what is on the stage. */
     frameShown(view, action: PayloadAction<number>) {
-      view.frame = action.payload
+      if (view.take) view.take.frame = action.payload
+      else view.frame = action.payload
     },
     playingSet(view, action: PayloadAction<boolean>) {
       view.playing = action.payload
     },
     layerChosen(view, action: PayloadAction<string | null>) {
-      if (view.layer !== action.payload) view.piece = null
+      if (view.layer !== action.payload) leavePiece(view)
       view.layer = action.payload
       view.others = []
     },
     /** Chooses several, the first of them with its card open. */
     layersChosen(view, action: PayloadAction<string[]>) {
       const [first = null, ...rest] = action.payload
-      if (view.layer !== first) view.piece = null
+      if (view.layer !== first) leavePiece(view)
       view.layer = first
       view.others = rest
     },
@@ -104,7 +134,7 @@ const slice = createSlice({
       const next = chosen.includes(action.payload)
         ? chosen.filter(id => id !== action.payload)
         : [...chosen, action.payload]
-      if (view.layer !== (next[0] ?? null)) view.piece = null
+      if (view.layer !== (next[0] ?? null)) leavePiece(view)
       view.layer = next[0] ?? null
       view.others = next.slice(1)
     },
@@ -113,7 +143,7 @@ const slice = createSlice({
       view.frame = action.payload.frame
       view.layer = action.payload.layer
       view.others = []
-      view.piece = null
+      leavePiece(view)
       view.alone = []
       view.lanes = null
       view.camera = null
@@ -125,15 +155,13 @@ const slice = createSlice({
         : [...new Set([...view.alone, ...action.payload])]
     },
     takeOpened(view, action: PayloadAction<string>) {
-      view.take = { digest: action.payload, back: view.take?.back ?? view.frame }
-      view.frame = 0
+      view.take = { digest: action.payload, frame: 0 }
       view.view = 'picture'
       view.camera = null
       view.lanes = null
     },
     takeClosed(view) {
       if (!view.take) return
-      view.frame = view.take.back
       view.take = null
       view.camera = null
       view.lanes = null
@@ -153,16 +181,36 @@ const slice = createSlice({
     findingSet(view, action: PayloadAction<boolean>) {
       view.finding = action.payload
     },
+    countingSet(view, action: PayloadAction<boolean>) {
+      view.counting = action.payload
+    },
     pieceChosen(view, action: PayloadAction<{ layer: string; piece: string | null }>) {
       if (view.layer !== action.payload.layer) view.others = []
       view.layer = action.payload.layer
       view.piece = action.payload.piece
+      view.points = []
+      view.drawing = false
       if (view.piece && view.section === 'place') view.section = 'time'
+    },
+    pointsChosen(view, action: PayloadAction<number[]>) {
+      view.points = action.payload
+    },
+    reachSet(view, action: PayloadAction<number>) {
+      view.reach = action.payload
+    },
+    /** While a matte is drawn, its layer is seen whole. */
+    drawingSet(view, action: PayloadAction<boolean>) {
+      view.drawing = action.payload
+      view.points = []
+      if (view.drawing) {
+        view.view = 'uncut'
+        view.keying = true
+      }
     },
     /** The handles on the picture are those of the place, or of a piece: not both. */
     sectionOpened(view, action: PayloadAction<ViewState['section']>) {
       view.section = action.payload
-      if (action.payload === 'place') view.piece = null
+      if (action.payload === 'place') leavePiece(view)
     },
     viewChosen(view, action: PayloadAction<View>) {
       view.view = action.payload
@@ -170,20 +218,31 @@ const slice = createSlice({
     cameraMoved(view, action: PayloadAction<Camera | null>) {
       view.camera = action.payload
     },
+    zoomMeasured(view, action: PayloadAction<number>) {
+      view.zoom = action.payload
+    },
     keyingSet(view, action: PayloadAction<boolean>) {
       view.keying = action.payload
     },
     framesFailed(view, action: PayloadAction<ViewState['failed']>) {
       view.failed = action.payload
     },
-    bringingTold(view, action: PayloadAction<string | null>) {
-      view.bringing = action.payload
-    },
     takesMissing(view, action: PayloadAction<string[]>) {
       view.missing = action.payload
     },
+    asideRead(view) {
+      view.aside = []
+    },
+    refusalTold(view, action: PayloadAction<string | null>) {
+      view.refusal = action.payload
+    },
+    unsavedTold(view, action: PayloadAction<string>) {
+      view.saving = 'failed'
+      view.unsaved = action.payload
+    },
     savingSet(view, action: PayloadAction<ViewState['saving']>) {
       view.saving = action.payload
+      if (action.payload === 'saved') view.unsaved = null
     },
   },
 })
@@ -203,15 +262,22 @@ export const {
   lanesMeasured,
   snappingSet,
   findingSet,
+  countingSet,
   dialogOpened,
   pieceChosen,
+  pointsChosen,
+  drawingSet,
+  reachSet,
   sectionOpened,
   viewChosen,
   cameraMoved,
+  zoomMeasured,
   keyingSet,
   framesFailed,
-  bringingTold,
   takesMissing,
+  asideRead,
+  refusalTold,
+  unsavedTold,
   savingSet,
 } = slice.actions
 export const viewReducer = slice.reducer
