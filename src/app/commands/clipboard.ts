@@ -1,7 +1,7 @@
 // Layers over the clipboard, within a shot and between shots: as plain text that is checked like any file.
-import { checkLayers, type Take, usedTakes, writeLayers } from '../../core/shot'
+import { checkLayers, writeLayers } from '../../core/door'
+import { type Take, usedTakes } from '../../core/shot'
 import type { StageEngine } from '../engine/stage-engine'
-import { storageProblem } from '../storage/database'
 import { getMedia } from '../storage/projects'
 import { edit, projectOf, store, takesAdded } from '../store'
 import { type Command, canChange, choosingNew, hasLayer, ids, inShot, layers, shot, takes, view } from './command'
@@ -48,7 +48,7 @@ export async function pasteText(text: string, stage: StageEngine): Promise<void>
   try {
     if (!(await bringTakes(checked.value.takes, stage))) return
   } catch (error) {
-    say(storageProblem(error))
+    say(`The takes of these layers cannot be read (${error instanceof Error ? error.message : String(error)}).`)
     return
   }
   if (!choosingNew(() => store.dispatch(edit('pasteLayers', checked.value.layers, view().frame)))) {

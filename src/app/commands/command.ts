@@ -7,6 +7,7 @@ export type CommandGroup =
   | 'Time'
   | 'Picture'
   | 'Layer'
+  | 'Outline'
   | 'Cut'
   | 'Repeat'
   | 'Sound'
@@ -14,6 +15,7 @@ export type CommandGroup =
   | 'Edit'
   | 'Go to'
   | 'Take'
+  | 'Room'
 
 export interface Command {
   id: string

@@ -1,5 +1,7 @@
 import { beforeEach, describe, expect, it } from 'vitest'
-import { testLayer, testProject } from '../../testing/documents'
+import { momentAt, type Timing } from '../../core/shot'
+import { testLayer, testProject, testTake } from '../../testing/documents'
+import { placeTake } from '../engine/place'
 import type { StageEngine } from '../engine/stage-engine'
 import {
   edit,
@@ -23,6 +25,8 @@ const stage: StageEngine = {
   goTo: frame => void went.push(frame),
   play: async () => void went.push('play'),
   stop: () => void went.push('stop'),
+  findWorst: async () => null,
+  lean: async (_frame, _layer, points) => points,
   png: async () => new Blob(),
   thumbnail: async () => ({}) as ImageBitmap,
   levels: () => [0, 0],
@@ -39,6 +43,36 @@ beforeEach(() => {
   store.dispatch(opened(testProject([testLayer(0), testLayer(1), testLayer(2)])))
 })
 
+it('says why a bar that shows all of its take cannot be slipped, and slips one that does not', () => {
+  const said: string[] = []
+  onSaying(sentence => said.push(sentence))
+  run('slip-on')
+  expect(said).toEqual(['“take-1” shows all of its take, so there is nothing to slip. Trim an end of the bar first.'])
+  store.dispatch(edit('trimLayers', 'to', [{ layer: 'layer-1', frame: 50 }], testProject().takes))
+  run('slip-on')
+  expect(said).toHaveLength(1)
+  expect(momentAt(shot().layers[1]!.timing as Timing, 0, shot().rate).seconds).toBeGreaterThan(0)
+  onSaying(() => {})
+})
+
+it('gives a take that is placed again a name of its own', () => {
+  placeTake(testTake(1), {})
+  placeTake(testTake(1), {})
+  expect(shot().layers.map(l => l.name)).toEqual(['take-1, 3', 'take-1, 2', 'take-0', 'take-1', 'take-2'])
+})
+
+it('folds parts away one by one and all at once, and brings them back as they were', () => {
+  const folded = () => store.getState().room.folded
+  run('fold-lanes')
+  expect(folded()).toEqual(['lanes'])
+  run('only-picture')
+  expect(folded()).toHaveLength(3)
+  run('only-picture')
+  expect(folded()).toEqual(['lanes'])
+  run('fold-lanes')
+  expect(folded()).toEqual([])
+})
+
 describe('commands', () => {
   it('each have a name and a shortcut of their own', () => {
     for (const field of ['id', 'name', 'keys'] as const) {
@@ -47,6 +81,29 @@ describe('commands', () => {
     }
     expect(shownKeys('mod+shift+z, mod+y')).toBe('Ctrl Shift Z')
     expect(() => commandOf('dance')).toThrow('dance')
+  })
+
+  it('go into a group and out of it at the moment that is shown, however its time runs', () => {
+    run('group')
+    const id = shot().layers.find(l => l.source.kind === 'group')!.id
+    for (const [timing, inside] of [
+      [{ kind: 'play', from: 0, speed: 2, mixed: null }, 40],
+      [{ kind: 'play', from: 1, speed: 0.5, mixed: null }, 35],
+      [{ kind: 'freeze', at: 2 }, 50],
+      [{ kind: 'loop', from: 0, to: 0.4, style: 'cut', over: 0, speed: 1, begun: 0 }, 0],
+    ] as const) {
+      const project = testProject([
+        { ...shot().layers.find(l => l.id === id)!, timing: timing as Timing, span: { from: 0, to: 60 } },
+      ])
+      store.dispatch(opened(project))
+      store.dispatch(viewReset({ layer: id, frame: 20 }))
+      run('enter-group')
+      expect(store.getState().view.frame).toBe(inside)
+      run('leave-group')
+      const back = store.getState().view.frame
+      expect(momentAt(timing as Timing, back, { num: 25, den: 1 }).seconds).toBeCloseTo(inside / 25, 6)
+      if (timing.kind === 'play') expect(back).toBe(20)
+    }
   })
 
   it('move in time', () => {

@@ -1,5 +1,5 @@
 // Cutting in time: split, join, trim, nudge, slip, delete.
-import { edits } from '../../core/shot'
+import { asTake, edits } from '../../core/shot'
 import { type Dialog, dialogOpened, edit, store } from '../store'
 import {
   type Command,
@@ -16,6 +16,7 @@ import {
   takes,
   view,
 } from './command'
+import { isOutline, removePoints } from './outline'
 import { say } from './say'
 
 const ask = (dialog: Dialog) => () => void store.dispatch(dialogOpened(dialog))
@@ -34,6 +35,9 @@ function trimHere(end: edits.End): void {
 }
 
 function slip(by: number): void {
+  const open = shot()
+  const why = open ? layers().map(l => edits.whyNotSlipped(l, takes(), open.rate)) : []
+  if (why.length > 0 && why.every(said => said !== null)) say(why[0]!)
   store.dispatch(edit('slipLayers', ids(), by, takes()))
 }
 
@@ -125,11 +129,12 @@ export const CUT: readonly Command[] = [
   { id: 'slip-on', name: 'Slip the picture one frame later', group: 'Cut', applies: canChange, run: () => slip(1) },
   {
     id: 'delete',
-    name: 'Delete, leaving the gap',
+    // While an outline is drawn the layer under it is never meant.
+    name: 'Delete the chosen points, or the layers, leaving the gap',
     group: 'Cut',
     keys: 'delete, backspace',
     applies: canChange,
-    run: () => void store.dispatch(edit('removeLayers', ids())),
+    run: () => (isOutline() ? removePoints() : void store.dispatch(edit('removeLayers', ids()))),
   },
   {
     id: 'delete-close',
@@ -217,7 +222,8 @@ export const CUT: readonly Command[] = [
 ]
 
 function hasSound(): boolean {
-  const source = chosen()?.source
-  if (source?.kind !== 'take' || source.use !== 'both') return false
+  const layer = chosen()
+  const source = layer && asTake(layer.source)
+  if (source?.use !== 'both') return false
   return takes().some(t => t.digest === source.digest && t.sound !== null) && hasLayer()
 }

@@ -4,7 +4,9 @@ import { CLIPBOARD } from './clipboard'
 import type { Command } from './command'
 import { CUT } from './cut'
 import { LAYERS } from './layers'
+import { OUTLINE } from './outline'
 import { PICTURE } from './picture'
+import { ROOM } from './room'
 import { TIME } from './time'
 
 export type { Command } from './command'
@@ -21,7 +23,16 @@ const EDIT: readonly Command[] = [
   },
 ]
 
-export const COMMANDS: readonly Command[] = [...TIME, ...EDIT, ...CLIPBOARD, ...CUT, ...LAYERS, ...PICTURE]
+export const COMMANDS: readonly Command[] = [
+  ...TIME,
+  ...EDIT,
+  ...CLIPBOARD,
+  ...CUT,
+  ...LAYERS,
+  ...PICTURE,
+  ...OUTLINE,
+  ...ROOM,
+]
 
 export const commandOf = (id: string): Command => {
   const command = COMMANDS.find(c => c.id === id)

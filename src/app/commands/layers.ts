@@ -1,6 +1,6 @@
 // Layers as wholes: choosing, depth, switches, groups.
-import { edits } from '../../core/shot'
-import { frameToSeconds, secondsToFrame } from '../../core/time'
+import { edits, insideOf, type Layer, momentAt } from '../../core/shot'
+import { frameToSeconds, type Rate, secondsToFrame } from '../../core/time'
 import { aloneToggled, edit, groupEntered, layerChosen, layersChosen, store } from '../store'
 import { type Command, canChange, choosingNew, chosen, hasLayer, ids, inShot, layers, one, shot, view } from './command'
 import { say } from './say'
@@ -18,16 +18,31 @@ function toggle(what: 'on' | 'locked'): void {
   store.dispatch(edit(what === 'on' ? 'showLayers' : 'lockLayers', ids(), !now))
 }
 
+const holdsShot = (layer: Layer | null): boolean => layer !== null && insideOf(layer.source) !== null
+
 /** Goes into the chosen group; the playhead stays at the moment that it shows. */
 function enterGroup(): void {
   const layer = chosen()
   const open = shot()
-  if (layer?.source.kind !== 'group' || !open) return
-  const inner = layer.source.shot
-  const begins = layer.timing.kind === 'play' ? layer.timing.from : 0
-  const seconds = begins + frameToSeconds(view().frame - layer.span.from, open.rate)
+  const inner = layer && insideOf(layer.source)
+  if (!inner || !open) return
+  const { seconds } = momentAt(layer.timing, view().frame - layer.span.from, open.rate)
   const frame = Math.max(0, Math.min(inner.length - 1, secondsToFrame(seconds, inner.rate)))
   store.dispatch(groupEntered({ into: [...view().into, layer.id], frame, layer: inner.layers[0]?.id ?? null }))
+}
+
+/** The frame of its span at which a layer shows a moment of its source, or the one that comes nearest. */
+function frameShowing({ span, timing }: Layer, seconds: number, rate: Rate): number {
+  let nearest = 0
+  let least = Number.POSITIVE_INFINITY
+  for (let frame = 0; frame < span.to - span.from; frame++) {
+    const off = Math.abs(momentAt(timing, frame, rate).seconds - seconds)
+    if (off < least - 1e-9) {
+      least = off
+      nearest = frame
+    }
+  }
+  return nearest
 }
 
 /** Goes back to the shot that the open group lies in. */
@@ -39,9 +54,8 @@ export function leaveGroup(): void {
   store.dispatch(groupEntered({ into: into.slice(0, -1), frame: 0, layer: id }))
   const layer = chosen()
   const outer = shot()
-  if (!layer || !outer || layer.timing.kind !== 'play') return
-  const seconds = frameToSeconds(frame, inner.rate) - layer.timing.from
-  const at = layer.span.from + secondsToFrame(seconds, outer.rate)
+  if (!layer || !outer) return
+  const at = layer.span.from + frameShowing(layer, frameToSeconds(frame, inner.rate), outer.rate)
   store.dispatch(
     groupEntered({ into: into.slice(0, -1), frame: Math.max(0, Math.min(outer.length - 1, at)), layer: id }),
   )
@@ -128,7 +142,7 @@ export const LAYERS: readonly Command[] = [
     name: 'Take the group apart',
     group: 'Group',
     keys: 'mod+shift+g',
-    applies: () => one() && chosen()?.source.kind === 'group',
+    applies: () => one() && holdsShot(chosen()),
     run: ungroup,
   },
   {
@@ -136,7 +150,7 @@ export const LAYERS: readonly Command[] = [
     name: 'Open the group',
     group: 'Group',
     keys: 'mod+enter',
-    applies: () => inShot() && chosen()?.source.kind === 'group',
+    applies: () => inShot() && holdsShot(chosen()),
     run: enterGroup,
   },
   {

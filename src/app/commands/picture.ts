@@ -1,10 +1,11 @@
 // Ways of looking, and the pieces of a matte.
 import { VIEWS } from '../../core/plan'
-import { edits } from '../../core/shot'
-import { cameraMoved, edit, keyingSet, pieceChosen, projectOf, store, viewChosen } from '../store'
+import { SHAPE_KINDS, SHAPES } from '../../core/shape'
+import { edits, newId, type Shape } from '../../core/shot'
+import { cameraMoved, drawingSet, edit, keyingSet, pieceChosen, projectOf, store, viewChosen } from '../store'
 import { type Command, canChange, chosen, ids, one, shot, view } from './command'
 
-function startPiece(kind: 'edge' | 'box' | 'oval'): void {
+function startPiece(kind: Shape['kind']): void {
   const layer = chosen()
   const project = projectOf(store.getState())
   const open = shot()
@@ -12,6 +13,36 @@ function startPiece(kind: 'edge' | 'box' | 'oval'): void {
   const piece = edits.startPiece(kind, edits.layerSize(layer, open, project.takes))
   store.dispatch(edit('addPiece', layer.id, piece))
   store.dispatch(pieceChosen({ layer: layer.id, piece: piece.id }))
+  if (SHAPES[kind].isDrawn) store.dispatch(drawingSet(true))
+}
+
+const hasPiece = (): boolean => one() && view().piece !== null
+
+/** Where a copy of the chosen piece goes, in layers from its own. */
+const COPIES = [
+  ['piece-copy', 'Copy the piece', 0],
+  ['piece-nearer', 'Copy the piece to the layer nearer', -1],
+  ['piece-farther', 'Copy the piece to the layer farther', 1],
+] as const
+
+/** The layer so many farther than the chosen one. */
+function onto(by: number) {
+  const layers = shot()?.layers ?? []
+  return layers[layers.findIndex(l => l.id === view().layer) + by]
+}
+
+function copyPiece(by: number): void {
+  const { layer, piece } = view()
+  const to = onto(by)
+  if (!layer || !piece || !to) return
+  const id = newId()
+  store.dispatch(edit('copyPiece', layer, piece, to.id, id))
+  store.dispatch(pieceChosen({ layer: to.id, piece: id }))
+}
+
+function limitPiece(end: 'from' | 'until'): void {
+  const { layer, piece, frame } = view()
+  if (layer && piece) store.dispatch(edit('limitPiece', layer, piece, frame, end))
 }
 
 /** Places the picture whole in the frame, or over all of it. */
@@ -23,6 +54,15 @@ function frameLayer(how: 'fit' | 'fill'): void {
   const place = edits.framed(layer, size, open.size, how)
   store.dispatch(edit('setValue', layer.id, { of: 'place' }, view().frame, place, view().keying))
 }
+
+const newPiece = (kind: Shape['kind']): Command => ({
+  id: kind,
+  name: `New ${SHAPES[kind].name.toLowerCase()}`,
+  group: 'Layer',
+  keys: `shift+${SHAPES[kind].letter}`,
+  applies: one,
+  run: () => startPiece(kind),
+})
 
 export const PICTURE: readonly Command[] = [
   {
@@ -59,9 +99,44 @@ export const PICTURE: readonly Command[] = [
       if (layer) store.dispatch(edit('switchMatte', layer.id, !layer.matteOn))
     },
   },
-  { id: 'edge', name: 'New edge', group: 'Layer', keys: 'shift+e', applies: one, run: () => startPiece('edge') },
-  { id: 'box', name: 'New box', group: 'Layer', keys: 'shift+b', applies: one, run: () => startPiece('box') },
-  { id: 'oval', name: 'New oval', group: 'Layer', keys: 'shift+o', applies: one, run: () => startPiece('oval') },
+  ...SHAPE_KINDS.map(newPiece),
+  ...COPIES.map(
+    ([id, name, by]): Command => ({
+      id,
+      name,
+      group: 'Layer',
+      ...(by === 0 && { keys: 'shift+c' }),
+      applies: () => hasPiece() && onto(by) !== undefined,
+      run: () => copyPiece(by),
+    }),
+  ),
+  ...(['earlier', 'later'] as const).map(
+    (way): Command => ({
+      id: `piece-${way}`,
+      name: `Join the piece ${way}`,
+      group: 'Layer',
+      applies: hasPiece,
+      run() {
+        const { layer, piece } = view()
+        const at = chosen()?.matte.findIndex(p => p.id === piece) ?? 0
+        if (layer && piece) store.dispatch(edit('reorderPiece', layer, piece, way === 'earlier' ? at - 1 : at + 1))
+      },
+    }),
+  ),
+  {
+    id: 'piece-from',
+    name: 'Use the piece from here on',
+    group: 'Layer',
+    applies: hasPiece,
+    run: () => limitPiece('from'),
+  },
+  {
+    id: 'piece-until',
+    name: 'Use the piece until here',
+    group: 'Layer',
+    applies: hasPiece,
+    run: () => limitPiece('until'),
+  },
   {
     id: 'fit-layer',
     name: 'Fit the layer into the frame',

@@ -3,11 +3,11 @@ import { keysOf } from '../../core/keys'
 import { getValue, keyedPaths } from '../../core/shot'
 import { canMark, keepAct, markIn, markOut } from '../engine/acts'
 import type { StageEngine } from '../engine/stage-engine'
-import { lanesZoomed, snappingSet, stagedShot, store, takeClosed } from '../store'
+import { countingSet, lanesZoomed, snappingSet, stagedFrame, stagedShot, store, takeClosed } from '../store'
 import { timeScale, zoomedAt } from '../time-scale'
 import { type Command, inShot, layers, shot, view } from './command'
 
-const step = (by: number) => (stage: StageEngine) => stage.goTo(view().frame + by)
+const step = (by: number) => (stage: StageEngine) => stage.goTo(stagedFrame(store.getState()) + by)
 
 /** Goes to the nearest of some frames before or after the playhead, if there is one. */
 function jump(frames: readonly number[], way: 1 | -1) {
@@ -37,7 +37,8 @@ const jumper = (frames: () => number[], way: 1 | -1) => (stage: StageEngine) => 
 function zoomLanes(factor: number): void {
   const staged = stagedShot(store.getState())
   if (!staged) return
-  const { lanes, lanesWidth, frame } = view()
+  const { lanes, lanesWidth } = view()
+  const frame = stagedFrame(store.getState())
   const scale = timeScale(staged.length, lanesWidth, lanes)
   const x = scale.x(frame)
   const about = x >= 0 && x <= lanesWidth ? x : lanesWidth / 2
@@ -63,6 +64,13 @@ export const TIME: readonly Command[] = [
     group: 'Go to',
     keys: 'end',
     run: s => s.goTo((stagedShot(store.getState())?.length ?? 1) - 1),
+  },
+  {
+    id: 'frame',
+    name: 'To a frame by its number',
+    group: 'Go to',
+    keys: 'n',
+    run: () => void store.dispatch(countingSet(true)),
   },
   { id: 'next-cut', name: 'To the next cut', group: 'Go to', keys: 'pagedown', applies: inShot, run: jumper(cuts, 1) },
   { id: 'last-cut', name: 'To the cut before', group: 'Go to', keys: 'pageup', applies: inShot, run: jumper(cuts, -1) },

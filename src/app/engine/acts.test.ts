@@ -5,6 +5,7 @@ import {
   opened,
   projectOf,
   shotOf,
+  stagedFrame,
   stagedShot,
   store,
   takeClosed,
@@ -29,7 +30,7 @@ it('looks at a take alone and comes back to where it was', () => {
   expect(canMark()).toBe(false)
   store.dispatch(takeOpened(digest))
   expect(stagedShot(store.getState())).toMatchObject({ name: 'take-0.mp4', length: 100 })
-  expect(store.getState().view.frame).toBe(0)
+  expect(stagedFrame(store.getState())).toBe(0)
   at(70)
   store.dispatch(takeClosed())
   expect(store.getState().view.frame).toBe(33)

@@ -1,7 +1,7 @@
 // In and out of a take that is looked at alone, and the parts of it that are kept.
 import { LIMITS, newId, type Stretch, type Take } from '../../core/shot'
 import { frameToSeconds } from '../../core/time'
-import { stagedShot, store, takeChanged, takeOf } from '../store'
+import { stagedFrame, stagedShot, store, takeChanged, takeOf } from '../store'
 
 interface Open {
   take: Take
@@ -16,7 +16,7 @@ function openTake(): Open | null {
   const take = state.view.take && takeOf(state, state.view.take.digest)
   const shot = stagedShot(state)
   if (!take || !shot) return null
-  const { frame } = state.view
+  const frame = stagedFrame(state)
   const at = (f: number) => frameToSeconds(f, shot.rate)
   return { take, here: at(frame), after: at(frame + 1), end: at(shot.length) }
 }

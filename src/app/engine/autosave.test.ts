@@ -1,19 +1,21 @@
 import 'fake-indexeddb/auto'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { testProject } from '../../testing/documents'
-import { loadProject } from '../storage/projects'
+import { fakeLocks } from '../../testing/locks'
+import { loadProject, saveWithMedia, storageProblem } from '../storage/projects'
 import { edit, opened, store, viewReset } from '../store'
 import { startAutosave } from './autosave'
 
 const listeners = new Map<string, () => void>()
-const said: string[] = []
+const said = () => store.getState().view.unsaved
 let stop: () => Promise<void>
 const name = async () => {
   const loaded = await loadProject('project')
-  return loaded?.ok ? loaded.value.shot.name : null
+  return loaded?.ok ? loaded.value.project.shot.name : null
 }
 
 beforeEach(() => {
+  vi.stubGlobal('navigator', { locks: fakeLocks() })
   vi.stubGlobal('addEventListener', (type: string, heard: () => void) => listeners.set(type, heard))
   vi.stubGlobal('removeEventListener', (type: string) => listeners.delete(type))
   vi.stubGlobal('document', {
@@ -21,10 +23,9 @@ beforeEach(() => {
     addEventListener: (type: string, heard: () => void) => listeners.set(type, heard),
     removeEventListener: (type: string) => listeners.delete(type),
   })
-  said.length = 0
   store.dispatch(viewReset({}))
   store.dispatch(opened(testProject()))
-  stop = startAutosave(sentence => said.push(sentence))
+  stop = startAutosave()
 })
 
 afterEach(async () => {
@@ -63,18 +64,35 @@ describe('autosave', () => {
     store.dispatch(edit('renameShot', 'Too much'))
     await vi.waitFor(() => expect(store.getState().view.saving).toBe('failed'))
     await new Promise(resolve => setTimeout(resolve, 700))
-    expect(said).toEqual([expect.stringContaining('no room left')])
+    expect(said()).toMatch(/no room left/)
     expect(await name()).toBe('Good')
     full.mockRestore()
     store.dispatch(edit('renameShot', 'Less'))
     await vi.waitFor(async () => expect(await name()).toBe('Less'))
   })
 
+  it('never says that what is gone is safe, nor that it is saved where its takes are gone', async () => {
+    const project = testProject()
+    await saveWithMedia(
+      project,
+      project.takes.map(t => ({ digest: t.digest, blob: new Blob([t.name]) })),
+    )
+    expect(await storageProblem(new Error('x'), project)).toMatch(/safe/)
+    // The browser throws its database away; the next write opens an empty one, and succeeds.
+    await new Promise(resolve => {
+      indexedDB.deleteDatabase('jolly-ghost').onsuccess = resolve
+    })
+    expect(await storageProblem(new Error('x'), project)).toMatch(/no longer in the browser: save it as a file now/)
+    store.dispatch(edit('renameShot', 'After'))
+    await vi.waitFor(() => expect(store.getState().view.saving).toBe('failed'))
+    expect(said()).toMatch(/takes are gone/)
+  })
+
   it('writes nothing in a tab that only reads', async () => {
     await stop()
     const before = await name()
     store.dispatch(viewReset({ readOnly: true }))
-    stop = startAutosave(sentence => said.push(sentence))
+    stop = startAutosave()
     store.dispatch(opened({ ...testProject(), shot: { ...testProject().shot, name: 'Foreign' } }))
     await stop()
     expect(await name()).toBe(before)

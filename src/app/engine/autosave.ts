@@ -1,18 +1,20 @@
 // Saves each change within a second, and at once when the page goes away.
 import type { Project } from '../../core/shot'
-import { storageProblem } from '../storage/database'
-import { saveProject } from '../storage/projects'
-import { projectOf, savingSet, store } from '../store'
+import { timesOpened } from '../storage/database'
+import { saveProject, storageProblem, whatIsKept } from '../storage/projects'
+import { projectOf, savingSet, store, unsavedTold } from '../store'
 
 const WAIT = 300
 
-/** Begins saving the open project; `onProblem` is told once a change cannot be saved. Returns how to end it. */
-export function startAutosave(onProblem: (sentence: string) => void): () => Promise<void> {
+/** Begins saving the open project; what cannot be saved is told in the store. Returns how to end it. */
+export function startAutosave(): () => Promise<void> {
   let saved: Project | null = projectOf(store.getState())
   // What could not be saved is tried again with the next change, not over and over.
   let refused: Project | null = null
   let timer: ReturnType<typeof setTimeout> | null = null
   let running: Promise<void> = Promise.resolve()
+  // A database that had to be opened anew may be another one, without the media.
+  let known = Math.max(1, timesOpened())
 
   const save = async () => {
     const project = projectOf(store.getState())
@@ -24,12 +26,15 @@ export function startAutosave(onProblem: (sentence: string) => void): () => Prom
     }
     try {
       await saveProject(project)
+      if (timesOpened() !== known) {
+        if ((await whatIsKept(project)) !== 'all') throw new Error('its takes are gone')
+        known = timesOpened()
+      }
       saved = project
       store.dispatch(savingSet('saved'))
     } catch (error) {
       refused = project
-      store.dispatch(savingSet('failed'))
-      onProblem(storageProblem(error))
+      store.dispatch(unsavedTold(await storageProblem(error, project)))
     }
   }
   const flush = () => {

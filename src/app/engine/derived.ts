@@ -1,9 +1,12 @@
 // Small frames and loudness of takes, made once in the background and kept; drawn along the lanes and in the takes panel.
+import type { Recipe } from '../../core/recipe'
 import { type Take, takeSeconds } from '../../core/shot'
 import { type Client, deriveClient, type MediaFile, proxy } from '../../workers/clients'
 import type { DeriveApi } from '../../workers/derive.worker'
-import type { StoredDerived } from '../storage/database'
-import { getDerived, saveDerived } from '../storage/projects'
+import { runJob, stopJobsOf, type Working } from '../jobs/run'
+import { orAborted } from '../jobs/thread'
+import { Stopped } from '../stopped'
+import { getMade, keepMade } from '../storage/made'
 import { projectOf, store } from '../store'
 
 /** Px a small frame is high, and how many there are at most of a take. */
@@ -12,6 +15,22 @@ const MOST = 240
 const COLUMNS = 16
 /** Frames kept between those of the sheet, for lanes that are zoomed far in. */
 const FINE = 400
+
+/** A sheet as it is kept. */
+interface KeptSheet {
+  picture: Blob
+  count: number
+  every: number
+  width: number
+}
+
+const sheetRecipe = (digest: string): Recipe => ({
+  method: 'small frames',
+  version: 1,
+  of: [digest],
+  settings: { height: HEIGHT, most: MOST, columns: COLUMNS },
+})
+const peaksRecipe = (digest: string): Recipe => ({ method: 'loudness', version: 1, of: [digest], settings: {} })
 
 export interface Sheet {
   canvas: HTMLCanvasElement
@@ -58,7 +77,19 @@ const cell = ({ columns, width, height }: Sheet, i: number) => ({
   y: Math.floor(i / columns) * height,
 })
 
-export function startDerived(onProblem: (sentence: string) => void): Derived {
+/** Until nothing plays: what is made in the background leaves the machine to that. */
+const untilStill = (): Promise<void> =>
+  new Promise(resolve => {
+    const look = () => {
+      if (store.getState().view.playing) return
+      leave()
+      resolve()
+    }
+    const leave = store.subscribe(look)
+    look()
+  })
+
+export function startDerived(project: string, onProblem: (sentence: string) => void): Derived {
   let worker: Client<DeriveApi> | null = null
   let ended = false
   const files = new Map<string, MediaFile>()
@@ -66,36 +97,32 @@ export function startDerived(onProblem: (sentence: string) => void): Derived {
   const loud = new Map<string, Uint8Array>()
   const fine = new Map<string, ImageBitmap | null>()
   const listeners = new Set<() => void>()
-  let queue: Promise<void> = Promise.resolve()
   let asking = 0
-  let told = 0
+  let drawing = 0
 
   const call = () => {
     worker ??= deriveClient()
     return worker.call
   }
-  const tell = () => {
-    if (told) return
-    told = requestAnimationFrame(() => {
-      told = 0
+  const draw = () => {
+    if (drawing) return
+    drawing = requestAnimationFrame(() => {
+      drawing = 0
       for (const listener of listeners) listener()
     })
   }
 
-  async function restore(digest: string, kept: StoredDerived): Promise<void> {
-    if (kept.peaks) loud.set(digest, kept.peaks)
-    if (kept.sheet) {
-      const { picture, count, every, width } = kept.sheet
-      const sheet = newSheet(count, every, width)
-      const bitmap = await createImageBitmap(picture)
-      sheet.canvas.getContext('2d')?.drawImage(bitmap, 0, 0)
-      sheet.ready.fill(true)
-      sheets.set(digest, sheet)
-    }
-    tell()
+  async function restoreSheet(digest: string, { picture, count, every, width }: KeptSheet): Promise<void> {
+    const sheet = newSheet(count, every, width)
+    const bitmap = await createImageBitmap(picture)
+    sheet.canvas.getContext('2d')?.drawImage(bitmap, 0, 0)
+    bitmap.close()
+    sheet.ready.fill(true)
+    sheets.set(digest, sheet)
+    draw()
   }
 
-  async function makeSheet(take: Take, file: MediaFile): Promise<void> {
+  async function makeSheet(take: Take, file: MediaFile, tell: Working['tell']): Promise<void> {
     if (!take.picture) return
     const film = take.picture.kind === 'film'
     const seconds = film ? takeSeconds(take) : 0
@@ -106,58 +133,60 @@ export function startDerived(onProblem: (sentence: string) => void): Derived {
     sheets.set(take.digest, sheet)
     const context = sheet.canvas.getContext('2d')
     const times = Array.from({ length: count }, (_, i) => i * every)
-    const onFrame = (i: number, bitmap: ImageBitmap) => {
+    const onFrame = async (i: number, bitmap: ImageBitmap) => {
       const { x, y } = cell(sheet, i)
       context?.drawImage(bitmap, x, y, sheet.width, sheet.height)
       bitmap.close()
       sheet.ready[i] = true
-      tell()
+      tell((i + 1) / count)
+      draw()
+      await untilStill()
     }
     await call().strip(file, times, HEIGHT, proxy(onFrame))
   }
 
   async function makePeaks(take: Take, file: MediaFile): Promise<void> {
     if (!take.sound) return
-    const onPeaks = (from: number, more: Uint8Array) => {
+    const onPeaks = async (from: number, more: Uint8Array) => {
       const grown = new Uint8Array(from + more.length)
       grown.set(loud.get(take.digest) ?? [])
       grown.set(more, from)
       loud.set(take.digest, grown)
-      tell()
+      draw()
+      await untilStill()
     }
     await call().peaks(file, proxy(onPeaks))
   }
 
-  async function keep(digest: string): Promise<void> {
+  async function keepSheet(digest: string): Promise<void> {
     const sheet = sheets.get(digest)
-    const picture = sheet
-      ? await new Promise<Blob | null>(resolve => sheet.canvas.toBlob(resolve, 'image/jpeg', 0.8))
-      : null
-    const told = sheet && {
-      columns: sheet.columns,
-      count: sheet.count,
-      every: sheet.every,
-      width: sheet.width,
-      height: HEIGHT,
-    }
-    await saveDerived(digest, {
-      sheet: told && picture ? { ...told, picture } : null,
-      peaks: loud.get(digest) ?? null,
-    })
+    if (!sheet) return
+    const { count, every, width } = sheet
+    const picture = await new Promise<Blob | null>(resolve => sheet.canvas.toBlob(resolve, 'image/jpeg', 0.8))
+    if (picture) await keepMade(sheetRecipe(digest), { picture, count, every, width } satisfies KeptSheet)
   }
 
-  async function make(file: MediaFile): Promise<void> {
+  /** Brings back what is kept of a take, and makes the rest. */
+  async function make(file: MediaFile, take: Take): Promise<void> {
     const { digest } = file
-    const take = projectOf(store.getState())?.takes.find(t => t.digest === digest)
-    if (ended || !take || !files.has(digest)) return
-    const kept = await getDerived(digest)
-    if (kept) {
-      await restore(digest, kept)
-      return
-    }
-    await makeSheet(take, file)
-    await makePeaks(take, file)
-    if (!ended && files.has(digest)) await keep(digest)
+    const [sheet, peaks] = await Promise.all([
+      getMade<KeptSheet>(sheetRecipe(digest)),
+      getMade<Uint8Array>(peaksRecipe(digest)),
+    ])
+    if (ended) return
+    if (peaks) loud.set(digest, peaks)
+    if (sheet) await restoreSheet(digest, sheet)
+    if ((sheet || !take.picture) && (peaks || !take.sound)) return draw()
+    await runJob({ kind: 'derive', project, name: take.name }, ({ signal, tell }) =>
+      orAborted(signal, async () => {
+        if (!sheet) await makeSheet(take, file, tell)
+        if (!sheet && !signal.aborted) await keepSheet(digest)
+        if (peaks || signal.aborted) return
+        await makePeaks(take, file)
+        const made = loud.get(digest)
+        if (made && !signal.aborted) await keepMade(peaksRecipe(digest), made)
+      }),
+    )
   }
 
   function ask(digest: string, seconds: number, key: string): void {
@@ -179,7 +208,7 @@ export function startDerived(onProblem: (sentence: string) => void): Derived {
       .catch(error => console.error('A small frame could not be made:', error))
       .finally(() => {
         asking--
-        if (!ended) tell()
+        if (!ended) draw()
       })
   }
 
@@ -188,14 +217,13 @@ export function startDerived(onProblem: (sentence: string) => void): Derived {
       for (const file of more) {
         if (files.has(file.digest)) continue
         files.set(file.digest, file)
-        queue = queue
-          .then(() => make(file))
-          .catch(error => {
-            if (!ended)
-              onProblem(
-                `The small frames of “${file.name}” could not be made (${error instanceof Error ? error.message : error}).`,
-              )
-          })
+        const take = projectOf(store.getState())?.takes.find(t => t.digest === file.digest)
+        if (!take) continue
+        make(file, take).catch(error => {
+          if (error instanceof Stopped) return
+          const why = error instanceof Error ? error.message : String(error)
+          onProblem(`The small frames of “${file.name}” could not be made (${why}).`)
+        })
       }
     },
     sheet: digest => sheets.get(digest) ?? null,
@@ -220,7 +248,8 @@ export function startDerived(onProblem: (sentence: string) => void): Derived {
     },
     end() {
       ended = true
-      cancelAnimationFrame(told)
+      stopJobsOf(project, ['derive'])
+      cancelAnimationFrame(drawing)
       worker?.end()
       listeners.clear()
       for (const bitmap of fine.values()) bitmap?.close()

@@ -1,18 +1,24 @@
 // Takes and parts of them -> layers of the open shot, at the playhead.
-import { type Act, actLayers, makeLayer, type Placing, type Take } from '../../core/shot'
+import { type Act, actLayers, type Layer, makeLayer, type Placing, type Take } from '../../core/shot'
 import { edit, layersChosen, shotOf, store, takeClosed } from '../store'
 
 /** The frame at which things are placed: the playhead of the shot, also while a take is looked at. */
-function playhead(): number {
-  const { take, frame } = store.getState().view
-  return take ? take.back : frame
+const playhead = (): number => store.getState().view.frame
+
+/** A name that no layer of the shot has: the one that is wanted, with a number behind it where that is taken. */
+function freeName(wanted: string, layers: readonly Layer[]): string {
+  const taken = new Set(layers.map(l => l.name))
+  let name = wanted
+  for (let i = 2; taken.has(name); i++) name = `${wanted}, ${i}`
+  return name
 }
 
 /** Puts a take, or a part of it, nearest the lens; the shot comes back on the stage. */
 export function placeTake(take: Take, placing: Omit<Placing, 'at'> & { at?: number }): void {
   const shot = shotOf(store.getState())
   if (!shot) return
-  const layer = makeLayer(take, shot.size, shot.rate, { at: playhead(), ...placing })
+  const made = makeLayer(take, shot.size, shot.rate, { at: playhead(), ...placing })
+  const layer = { ...made, name: freeName(made.name, shot.layers) }
   store.dispatch(takeClosed())
   store.dispatch(edit('addLayers', [layer]))
   store.dispatch(layersChosen([layer.id]))

@@ -1,4 +1,8 @@
 // One project open in this tab: held against other tabs, loaded, on the stage, saved as it changes.
+
+import type { Project } from '../../core/shot'
+import { stopJobsOf } from '../jobs/run'
+import { hold } from '../storage/locks'
 import { loadProject, projectMedia, savePoster } from '../storage/projects'
 import { closed, opened, projectOf, store, takesMissing, viewReset } from '../store'
 import { startAutosave } from './autosave'
@@ -11,19 +15,6 @@ export interface Session {
   /** Resolves when all is let go of. */
   closed: Promise<void>
   close(): Promise<void>
-}
-
-/** Holds a project for this tab until released; null if another tab has it. */
-function hold(id: string): Promise<(() => void) | null> {
-  return new Promise(resolve => {
-    void navigator.locks.request(`project ${id}`, { ifAvailable: true }, lock => {
-      if (!lock) {
-        resolve(null)
-        return
-      }
-      return new Promise<void>(release => resolve(release))
-    })
-  })
 }
 
 const POSTER_WIDTH = 640
@@ -62,58 +53,75 @@ async function open(
   const loaded = await loadProject(id)
   if (!loaded) return 'There is no such shot on this machine.'
   if (!loaded.ok) return `This shot cannot be opened. ${loaded.problem}`
-  const project = loaded.value
-  const release = await hold(id)
-  store.dispatch(opened(project))
-  store.dispatch(
-    viewReset({
-      readOnly: release === null,
-      layer: project.shot.layers[0]?.id ?? null,
-      piece: project.shot.layers[0]?.matte[0]?.id ?? null,
-    }),
-  )
-  const derived = startDerived(onProblem)
-  const engine = await startStage(canvas, onProblem)
-  const stage: StageEngine = {
-    ...engine,
-    addFiles(files) {
-      derived.addFiles(files)
-      return engine.addFiles(files)
-    },
+  const { project, aside } = loaded.value
+  // What has begun, each with how it is ended; the last is ended first.
+  const begun: (() => unknown)[] = []
+  const end = async () => {
+    for (const one of begun.reverse()) {
+      try {
+        await one()
+      } catch (error) {
+        // Whatever does not end well keeps nothing else from ending.
+        console.error('Something did not close:', error)
+      }
+    }
   }
-  const stopSaving = startAutosave(onProblem)
-  const { files, missing } = await projectMedia(project, 'all')
-  const failed = await stage.addFiles(files)
-  store.dispatch(takesMissing(missing.map(t => t.digest)))
-  for (const { name } of missing) onProblem(`The take “${name}” is no longer on this machine. Its layers stay empty.`)
-  for (const { reason } of failed) onProblem(reason)
-  let posted = projectOf(store.getState())
-  const poster = setInterval(() => {
+  try {
+    const release = await hold(`project ${id}`)
+    begun.push(() => release?.())
+    store.dispatch(opened(project))
+    begun.push(() => store.dispatch(closed()))
+    store.dispatch(
+      viewReset({
+        readOnly: release === null,
+        aside,
+        layer: project.shot.layers[0]?.id ?? null,
+        piece: project.shot.layers[0]?.matte[0]?.id ?? null,
+      }),
+    )
+    if (release) void navigator.storage.persist?.().catch(() => false)
+    const derived = startDerived(id, onProblem)
+    begun.push(() => derived.end())
+    begun.push(() => stopJobsOf(id, ['bring', 'convert']))
+    const engine = await startStage(canvas, onProblem)
+    begun.push(() => engine.end())
+    const stage: StageEngine = {
+      ...engine,
+      addFiles(files) {
+        derived.addFiles(files)
+        return engine.addFiles(files)
+      },
+    }
+    const stopSaving = startAutosave()
+    begun.push(stopSaving)
+    const { files, missing } = await projectMedia(project, 'all')
+    const failed = await stage.addFiles(files)
+    store.dispatch(takesMissing(missing.map(t => t.digest)))
+    for (const { name } of missing) onProblem(`The take “${name}” is no longer on this machine. Its layers stay empty.`)
+    for (const { reason } of failed) onProblem(reason)
+    begun.push(startPosters(stage))
+    let letGo = () => {}
+    const gone = new Promise<void>(resolve => {
+      letGo = resolve
+    })
+    const close = () => end().finally(letGo)
+    return { stage, derived, closed: gone, close }
+  } catch (error) {
+    await end()
+    throw error
+  }
+}
+
+/** Keeps the shot's picture up to date while it is open; returns how to stop. */
+function startPosters(stage: StageEngine): () => void {
+  let posted: Project | null = null
+  const post = () => {
     const now = projectOf(store.getState())
-    if (now === posted || store.getState().view.playing) return
+    if (now === posted || store.getState().view.playing || store.getState().view.take) return
     posted = now
     makePoster(stage).catch(error => console.error('No poster could be made:', error))
-  }, 3000)
-  if (release) makePoster(stage).catch(error => console.error('No poster could be made:', error))
-  let letGo = () => {}
-  const gone = new Promise<void>(resolve => {
-    letGo = resolve
-  })
-  return {
-    stage,
-    derived,
-    closed: gone,
-    async close() {
-      clearInterval(poster)
-      derived.end()
-      try {
-        await stopSaving()
-        await stage.end()
-      } finally {
-        store.dispatch(closed())
-        release?.()
-        letGo()
-      }
-    },
   }
+  post()
+  const timer = setInterval(post, 3000)
+  return () => clearInterval(timer)
 }

@@ -2,6 +2,7 @@
 import type { Shot } from '../../core/shot'
 import { frameToSample } from '../../core/time'
 import { type Client, type MediaFile, soundClient } from '../../workers/clients'
+import { shotSender } from '../../workers/shot-changes'
 import type { SoundApi } from '../../workers/sound.worker'
 
 const RATE = 48_000
@@ -10,6 +11,8 @@ const PIECE = 0.5
 const AHEAD = 1.5
 /** Until the first piece sounds. */
 const LEAD = 0.08
+/** How soon a change is heard. */
+const SOON = 0.12
 
 const epoch = (): number => performance.timeOrigin + performance.now()
 
@@ -17,6 +20,8 @@ export interface SoundPlayer {
   addFiles(files: MediaFile[]): Promise<void>
   /** Starts at a frame, once `ready` is. `onClock` is told the epoch moment at which that frame is due: at the start, and as clocks drift. */
   play(shot: Shot, from: number, ready: Promise<unknown>, onClock: (due: number) => void): Promise<void>
+  /** What is heard from now on, while it plays. */
+  change(shot: Shot): void
   stop(): void
   /** The loudest of the last moment, left and right, 0..1. */
   levels(): [number, number]
@@ -27,7 +32,12 @@ export function soundPlayer(): SoundPlayer {
   let worker: Client<SoundApi> | null = null
   let context: AudioContext | null = null
   let playing = 0
-  const sources = new Set<AudioBufferSourceNode>()
+  /** What sounds or will sound, with the moment of the context at which it begins. */
+  const sources = new Map<AudioBufferSourceNode, number>()
+  let mixed: Shot | null = null
+  let sent: Shot | null = null
+  const changesOf = shotSender()
+  let hasChanged = false
   let meters: [AnalyserNode, AnalyserNode] | null = null
   const moment = new Float32Array(1024)
 
@@ -74,8 +84,16 @@ export function soundPlayer(): SoundPlayer {
     const late = Math.max(0, of.currentTime - at)
     if (late >= buffer.duration) return
     source.onended = () => sources.delete(source)
-    sources.add(source)
+    sources.set(source, at)
     source.start(at + late, late)
+  }
+
+  /** Takes back what would sound from a moment of the context on. */
+  function silence(from: number): void {
+    for (const [source, at] of sources) {
+      source.stop(Math.max(at, from))
+      if (at >= from) sources.delete(source)
+    }
   }
 
   /** The epoch moment at which the context's clock shows `at`, when it is heard. */
@@ -90,11 +108,20 @@ export function soundPlayer(): SoundPlayer {
     async play(shot, from, ready, onClock) {
       const mine = ++playing
       const mix = mixer()
+      mixed = shot
+      hasChanged = false
       const audio = await running()
       const length = frameToSample(shot.length, shot.rate, RATE)
       const first = frameToSample(from, shot.rate, RATE)
       const count = Math.round(PIECE * RATE)
-      const next = (at: number) => mix.mix(shot, at, Math.min(count, length - at))
+      const next = async (at: number) => {
+        // Only what has changed goes along.
+        if (mixed && mixed !== sent) {
+          sent = mixed
+          await mix.setShot(changesOf(mixed))
+        }
+        return mix.mix(at, Math.min(count, length - at))
+      }
       if (!audio) {
         await ready
         onClock(epoch() + LEAD * 1000)
@@ -106,28 +133,42 @@ export function soundPlayer(): SoundPlayer {
       const start = audio.currentTime + LEAD
       onClock(heardAt(audio, start))
       const keepUp = async () => {
-        let told = audio.currentTime
+        let corrected = audio.currentTime
         for (let at = first; at < length; ) {
           sound(audio, piece, start + (at - first) / RATE)
           at += piece[0].length
           if (at >= length) return
           piece = await next(at)
-          while (mine === playing && start + (at - first) / RATE > audio.currentTime + AHEAD) {
+          while (mine === playing && !hasChanged && start + (at - first) / RATE > audio.currentTime + AHEAD) {
             await new Promise(resolve => setTimeout(resolve, 100))
-            if (audio.currentTime - told > 1 && mine === playing) {
-              told = audio.currentTime
+            if (audio.currentTime - corrected > 1 && mine === playing) {
+              corrected = audio.currentTime
               onClock(heardAt(audio, start))
             }
           }
           if (mine !== playing) return
+          if (hasChanged) {
+            hasChanged = false
+            const soon = Math.max(start, audio.currentTime + SOON)
+            at = first + Math.ceil((soon - start) * RATE)
+            if (at >= length) return
+            piece = await next(at)
+            if (mine !== playing) return
+            silence(start + (at - first) / RATE)
+          }
         }
       }
       keepUp().catch(error => console.error('The sound stopped:', error))
     },
 
+    change(shot) {
+      mixed = shot
+      hasChanged = true
+    },
+
     stop() {
       playing++
-      for (const source of sources) source.stop()
+      silence(0)
       sources.clear()
     },
 

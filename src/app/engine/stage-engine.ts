@@ -1,8 +1,18 @@
 // The running heart of an open shot: keeps the stage's picture and sound with the document and the playhead.
+import type { OutlinePoint } from '../../core/outline'
 import type { Shot } from '../../core/shot'
-import { type MediaFile, proxy, renderClient, type Shown, transfer } from '../../workers/clients'
+import {
+  type MediaFile,
+  type OutlineAt,
+  proxy,
+  renderClient,
+  type Shown,
+  type Subject,
+  transfer,
+} from '../../workers/clients'
 import { shotSender } from '../../workers/shot-changes'
-import { frameShown, framesFailed, playingSet, stagedShot, store } from '../store'
+import { Stopped } from '../stopped'
+import { frameShown, framesFailed, heardShot, playingSet, stagedFrame, stagedShot, store } from '../store'
 import { soundPlayer } from './sound-player'
 
 /** What the frame cache may take, by the memory the browser admits to. */
@@ -25,6 +35,16 @@ export interface StageEngine {
   play(): Promise<void>
   stop(): void
   png(frame: number): Promise<Blob>
+  /** Points of an outline of a layer, in px of the shot, brought onto edges of its uncut picture within `reach` px. */
+  lean(frame: number, layer: string, points: OutlinePoint[], chosen: number[], reach: number): Promise<OutlinePoint[]>
+  /** The frame, of those given, that an outline of a layer fits worst; null for none. Throws Stopped. */
+  findWorst(
+    layer: string,
+    outlines: OutlineAt[],
+    reach: number,
+    onLooked: (count: number) => void,
+    signal: AbortSignal,
+  ): Promise<number | null>
   /** A small picture of a frame, or of what one layer contributes to it, once the stage rests; null when no longer wanted. */
   thumbnail(frame: number, layer: string | null, width: number, isWanted?: () => boolean): Promise<ImageBitmap | null>
   /** How loud left and right are just now, 0..1. */
@@ -40,10 +60,16 @@ export async function startStage(
 ): Promise<StageEngine> {
   const render = renderClient()
   const sound = soundPlayer()
-  const surface = canvas.transferControlToOffscreen()
-  await render.call.start(transfer(surface, [surface]), cacheBytes())
-  let sent: Shot | null = null
-  const changesOf = shotSender()
+  try {
+    const surface = canvas.transferControlToOffscreen()
+    await render.call.start(transfer(surface, [surface]), cacheBytes())
+  } catch (error) {
+    render.end()
+    sound.end()
+    throw error
+  }
+  const sent: Record<Subject, Shot | null> = { shot: null, take: null }
+  const changesOf = { shot: shotSender(), take: shotSender() }
   let looked = ''
   let dropped = 0
   let running = 0
@@ -58,11 +84,19 @@ export async function startStage(
       onProblem(`A take gives no picture here: ${reason}. Its layer is left out of this frame.`)
     }
   }
+  const subject = (): Subject => (store.getState().view.take ? 'take' : 'shot')
   const looking = () => {
     const { view, layer } = store.getState().view
-    return { view, layer }
+    return { subject: subject(), view, layer }
+  }
+  // The canvas says whether its picture is that of the document and the playhead.
+  let making = 0
+  const behind = (by: 1 | -1) => {
+    making += by
+    canvas.dataset.state = making > 0 ? 'behind' : 'current'
   }
   const makePicture = async (frame: number) => {
+    behind(1)
     try {
       const shown = await render.call.show(frame, looking())
       if (shown) {
@@ -71,6 +105,8 @@ export async function startStage(
       }
     } catch (error) {
       onProblem(`The picture cannot be made: ${error instanceof Error ? error.message : String(error)}`)
+    } finally {
+      behind(-1)
     }
   }
   let showing: Promise<void> = Promise.resolve()
@@ -91,6 +127,7 @@ export async function startStage(
     for (;;) {
       await rest(isWanted)
       if (!isWanted()) return null
+      sendOpenShot()
       const bitmap = await render.call.thumbnail(frame, layer, width)
       // Without one, the stage has gone on meanwhile.
       if (bitmap) return bitmap
@@ -106,8 +143,13 @@ export async function startStage(
     const shot = stagedShot(store.getState())
     if (!shot) return
     const mine = ++running
-    const at = store.getState().view.frame
+    const at = stagedFrame(store.getState())
     const from = at >= shot.length - 1 ? 0 : at
+    const fail = (error: unknown) => {
+      if (mine !== running) return
+      halt()
+      onProblem(`It cannot be played: ${error instanceof Error ? error.message : String(error)}`)
+    }
     store.dispatch(playingSet(true))
     dropped = 0
     const events = {
@@ -123,49 +165,65 @@ export async function startStage(
       },
     }
     let started = false
-    const ready = render.call.prepare(from)
-    await sound.play(shot, from, ready, due => {
-      if (mine !== running) return
-      if (started) void render.call.sync(from, due)
-      else void render.call.play(from, due, looking(), proxy(events)).catch(error => onProblem(String(error)))
-      started = true
-    })
+    try {
+      const ready = render.call.prepare(subject(), from)
+      await sound.play(shot, from, ready, due => {
+        if (mine !== running) return
+        if (started) void render.call.sync(from, due)
+        else void render.call.play(from, due, looking(), proxy(events)).catch(fail)
+        started = true
+      })
+    } catch (error) {
+      fail(error)
+    }
   }
+  /** Before its files are there a shot has no picture to show. */
+  let hasFiles = false
   // The stage follows the document, the view and the playhead.
   const follow = () => {
-    const { view } = store.getState()
-    const shot = stagedShot(store.getState())
+    if (!hasFiles) return
+    const state = store.getState()
+    const { view } = state
+    const shot = stagedShot(state)
     if (!shot) return
-    const changed = shot !== sent
-    const look = `${view.view} ${view.layer} ${view.playing ? 'playing' : view.frame}`
+    const changed = shot !== sent[subject()]
+    const frame = stagedFrame(state)
+    const look = `${subject()} ${view.view} ${view.layer} ${view.playing ? 'playing' : frame}`
     const moved = look !== looked
     looked = look
-    if (view.playing || moved) send(shot)
+    if (view.playing && changed) sound.change(shot)
+    if (view.playing || moved) send(subject(), shot)
     if (view.playing && moved) void render.call.lookAt(looking())
-    if (!view.playing && moved) void show(view.frame)
+    if (!view.playing && moved) void show(frame)
     else if (!view.playing && changed) void showChange()
   }
-  const send = (shot: Shot) => {
-    if (shot === sent) return
-    sent = shot
-    void render.call.setShot(changesOf(shot))
+  const send = (to: Subject, shot: Shot) => {
+    if (shot === sent[to]) return
+    sent[to] = shot
+    void render.call.setShot(to, changesOf[to](shot))
+  }
+  const sendOpenShot = () => {
+    const shot = heardShot(store.getState())
+    if (shot) send('shot', shot)
   }
   // While a hand drags, the document changes faster than pictures can be made: only the latest is sent on.
   let changing = false
   const showChange = async () => {
     if (changing) return
     changing = true
+    behind(1)
     try {
       for (;;) {
         const shot = stagedShot(store.getState())
-        if (!shot || shot === sent || store.getState().view.playing) return
-        send(shot)
-        await show(store.getState().view.frame)
+        if (!shot || shot === sent[subject()] || store.getState().view.playing) return
+        send(subject(), shot)
+        await show(stagedFrame(store.getState()))
         // The hand and the screen come before the picture, which may take as long as they do.
         await passed(BREATH)
       }
     } finally {
       changing = false
+      behind(-1)
     }
   }
   const unsubscribe = store.subscribe(follow)
@@ -176,7 +234,8 @@ export async function startStage(
         .addFiles(files)
         .catch(error => onProblem(`The sound cannot be read: ${error instanceof Error ? error.message : error}`))
       const failed = await render.call.addFiles(files)
-      sent = null
+      hasFiles = true
+      sent[subject()] = null
       follow()
       return failed
     },
@@ -188,7 +247,24 @@ export async function startStage(
     },
     play,
     stop: halt,
-    png: frame => render.call.png(frame),
+    png: frame => render.call.png(subject(), frame),
+    async findWorst(layer, outlines, reach, onLooked, signal) {
+      sendOpenShot()
+      const looked = proxy((count: number) => {
+        onLooked(count)
+        return !signal.aborted
+      })
+      try {
+        return await render.call.findWorst(layer, outlines, reach, looked)
+      } catch (error) {
+        if (signal.aborted) throw new Stopped('Stopped.')
+        throw error
+      }
+    },
+    lean(...args) {
+      sendOpenShot()
+      return render.call.lean(...args)
+    },
     thumbnail,
     levels: () => sound.levels(),
     dropped: () => dropped,
