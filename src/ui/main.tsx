@@ -5,6 +5,7 @@ import { Provider } from 'react-redux'
 import { createBrowserRouter, Link, RouterProvider } from 'react-router'
 import { Toaster } from 'sonner'
 import { store } from '../app/store'
+import { AskRate } from './ask/AskRate'
 import { Ghost } from './common/Ghost'
 import { restoreLights } from './common/lights'
 import './theme.css'
@@ -35,12 +36,16 @@ const router = createBrowserRouter([
 ])
 
 restoreLights()
+import('../app/engine/exports')
+  .then(({ recallExports }) => recallExports())
+  .catch(error => console.error('What was exported before cannot be listed:', error))
 createRoot(document.getElementById('root')!).render(
   <Provider store={store}>
     <Tooltip.Provider delayDuration={500}>
       <Suspense fallback={null}>
         <RouterProvider router={router} />
       </Suspense>
+      <AskRate />
       <Toaster
         position="bottom-center"
         toastOptions={{
@@ -48,6 +53,7 @@ createRoot(document.getElementById('root')!).render(
             toast: '!bg-card !text-ink !border-line !font-text !rounded-2xl',
             error: '!border-warn',
             closeButton: '!bg-raised !text-ink !border-line',
+            actionButton: '!rounded-full !bg-lime !px-3 !py-1 !h-auto !font-bold !text-on-lime',
           },
         }}
       />

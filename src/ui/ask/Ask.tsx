@@ -1,10 +1,11 @@
 import { Dialog } from 'radix-ui'
-import { type ReactNode, useRef } from 'react'
+import { createContext, type ReactNode, useContext, useRef } from 'react'
+import { flushSync } from 'react-dom'
 
 interface Props {
   title: string
   /** What will come of it, in a sentence or two. */
-  told?: ReactNode
+  note?: ReactNode
   action: string
   onDone: () => void
   onClose: () => void
@@ -14,17 +15,25 @@ interface Props {
   besides?: ReactNode
 }
 
+/** Where a question stands that is about what is seen: beside the picture, which it must not cover. */
+export const BesideContext = createContext<HTMLElement | null>(null)
+
 /** A small question before something is done. */
-export function Ask({ title, told, action, onDone, onClose, disabled, children, besides }: Props) {
+export function Ask({ title, note, action, onDone, onClose, disabled, children, besides }: Props) {
   const latest = useRef(onDone)
   latest.current = onDone
+  const beside = useContext(BesideContext)
   return (
     <Dialog.Root open onOpenChange={open => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
+      <Dialog.Portal container={beside}>
+        <Dialog.Overlay className={`fixed inset-0 z-40 ${beside ? '' : 'bg-black/40'}`} />
         <Dialog.Content
           aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 z-50 w-[360px] -translate-x-1/2 -translate-y-1/2 rounded-2xl border border-line bg-card p-5 shadow-2xl shadow-black/60"
+          // The keys go back to where they were, unless they have already gone somewhere else.
+          onCloseAutoFocus={event => {
+            if (document.activeElement !== document.body) event.preventDefault()
+          }}
+          className={`z-50 rounded-2xl border border-line bg-card p-4 shadow-2xl shadow-black/60 ${beside ? 'absolute inset-x-3 top-3' : 'fixed top-1/2 left-1/2 w-[360px] -translate-x-1/2 -translate-y-1/2'}`}
         >
           <Dialog.Title className="text-lg">{title}</Dialog.Title>
           <form
@@ -33,22 +42,23 @@ export function Ask({ title, told, action, onDone, onClose, disabled, children, 
               event.preventDefault()
               if (disabled) return
               // A number that is still being typed is taken as it stands.
-              if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
-              setTimeout(() => latest.current())
+              const typing = document.activeElement
+              if (typing instanceof HTMLElement) flushSync(() => typing.blur())
+              latest.current()
             }}
           >
             {children}
-            {told && <div className="text-quiet">{told}</div>}
+            {note && <div className="text-quiet">{note}</div>}
             <div className="mt-3 flex items-center justify-end gap-2">
               {besides}
               <span className="flex-1" />
-              <button type="button" className="rounded-full bg-raised px-4 py-1.5" onClick={onClose}>
+              <button type="button" className="rounded-full bg-raised px-3 py-1.5 whitespace-nowrap" onClick={onClose}>
                 Leave it
               </button>
               <button
                 type="submit"
                 disabled={disabled}
-                className="rounded-full bg-lime px-4 py-1.5 font-bold text-on-lime"
+                className="rounded-full bg-lime px-3.5 py-1.5 font-bold whitespace-nowrap text-on-lime"
               >
                 {action}
               </button>

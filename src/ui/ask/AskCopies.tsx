@@ -1,10 +1,11 @@
-import { useEffect, useRef, useState } from 'react'
-import { edit, editIn, useSend } from '../../app/store'
-import { type Copies, LIMITS, newId } from '../../core/shot'
+import { useRef, useState } from 'react'
+import { edit, useSend } from '../../app/store'
+import { type Copies, LIMITS } from '../../core/shot'
 import { lengthText } from '../../core/time'
 import { NumberField } from '../common/NumberField'
 import { Ask } from './Ask'
 import type { AskProps } from './AskTime'
+import { useTrial } from './use-trial'
 
 const FIRST: Copies = { count: 6, later: 8, x: 0, y: 0, keep: 1 }
 
@@ -12,15 +13,12 @@ const FIRST: Copies = { count: 6, later: 8, x: 0, y: 0, keep: 1 }
 export function AskCopies({ layer, shot, onClose }: AskProps) {
   const send = useSend()
   const before = useRef(layer.copies)
-  const gesture = useRef(newId())
   const [copies, setCopies] = useState<Copies>(layer.copies ?? FIRST)
   const id = layer.id
-  useEffect(() => {
-    send(editIn(gesture.current, 'setCopies', id, copies))
-  }, [send, id, copies])
+  const takeBack = useTrial('setCopies', [id, copies])
   const change = (changes: Partial<Copies>) => setCopies({ ...copies, ...changes })
   const leave = () => {
-    send(editIn(gesture.current, 'setCopies', id, before.current))
+    takeBack()
     onClose()
   }
   return (
@@ -29,12 +27,12 @@ export function AskCopies({ layer, shot, onClose }: AskProps) {
       action="Keep the row"
       onDone={onClose}
       onClose={leave}
-      told={`${copies.count + 1} in all, the last ${lengthText(Math.abs(copies.later) * copies.count, shot.rate)} ${copies.later < 0 ? 'earlier' : 'later'}. Only the first is heard.`}
+      note={`${copies.count + 1} in all, the last ${lengthText(Math.abs(copies.later) * copies.count, shot.rate)} ${copies.later < 0 ? 'earlier' : 'later'}. Only the first is heard.`}
       besides={
         before.current && (
           <button
             type="button"
-            className="rounded-full bg-raised px-4 py-1.5"
+            className="rounded-full bg-raised px-3 py-1.5 whitespace-nowrap"
             onClick={() => {
               send(edit('setCopies', id, null))
               onClose()

@@ -31,7 +31,7 @@ export function AskForm({ shot, onClose }: Props) {
         send(edit('reformShot', form))
         onClose()
       }}
-      told={
+      note={
         <ul className="flex list-disc flex-col gap-1 pl-4">
           <li>{lengthText(length, next)} long.</li>
           {edits.reformTold(shot, form).map(sentence => (

@@ -1,13 +1,14 @@
 // Questions about time: hold, loop, stutter, speed.
 import { useState } from 'react'
 import { edit, projectOf, useSend, useStore } from '../../app/store'
-import { type Layer, type LoopStyle, possibleSpeed, type Shot } from '../../core/shot'
+import { asTake, type Layer, type LoopStyle, possibleSpeed, type Shot } from '../../core/shot'
 import { lengthText } from '../../core/time'
 import { Choice } from '../common/Choice'
 import { LOOP_STYLES } from '../common/loop-styles'
 import { NumberField } from '../common/NumberField'
 import { Toggle } from '../common/Toggle'
 import { Ask } from './Ask'
+import { useTrial } from './use-trial'
 
 export interface AskProps {
   layer: Layer
@@ -31,7 +32,7 @@ export function AskHold({ layer, shot, onClose }: AskProps) {
         send(edit('holdLayer', layer.id, frame, frames, push))
         onClose()
       }}
-      told={
+      note={
         push
           ? 'It stands still from the playhead on; what follows comes later by as much.'
           : 'It stands still from the playhead on, then goes on as if it had never stopped.'
@@ -43,27 +44,30 @@ export function AskHold({ layer, shot, onClose }: AskProps) {
   )
 }
 
+/** A loop, seen as it is being set. */
 export function AskLoop({ layer, shot, onClose }: AskProps) {
-  const send = useSend()
   const takes = useTakes()
-  const { from, to } = layer.span
+  // As it was before the question: what is tried out changes it.
+  const [{ from, to }] = useState(layer.span)
   const [first, setFirst] = useState(from + 1)
   const [last, setLast] = useState(to)
   const [style, setStyle] = useState<LoopStyle>('cut')
   const [over, setOver] = useState(6)
   const [until, setUntil] = useState(Math.max(shot.length, to))
   const length = last - first + 1
+  const choice = { from: first - 1, to: last, style, over, until }
+  const takeBack = useTrial('loopLayer', length < 1 ? null : [layer.id, choice, takes])
   return (
     <Ask
       title={`Loop “${layer.name}”`}
       action="Loop"
       disabled={length < 1}
-      onClose={onClose}
-      onDone={() => {
-        send(edit('loopLayer', layer.id, { from: first - 1, to: last, style, over, until }, takes))
+      onDone={onClose}
+      onClose={() => {
+        takeBack()
         onClose()
       }}
-      told={`${lengthText(Math.max(0, length), shot.rate)} again and again, up to frame ${until}.`}
+      note={`${lengthText(Math.max(0, length), shot.rate)} again and again, up to frame ${until}.`}
     >
       <div className="grid grid-cols-2 gap-x-4 gap-y-2">
         <NumberField label="First frame" value={first} min={from + 1} max={to} initial={from + 1} onChange={setFirst} />
@@ -104,7 +108,7 @@ export function AskStutter({ layer, shot, onClose }: AskProps) {
         send(edit('stutterLayer', layer.id, at, frames, times, gap))
         onClose()
       }}
-      told={
+      note={
         tooLong
           ? 'There are not so many frames left in this layer.'
           : `From frame ${at + 1} on, ${frames} frames ${times} times, each a layer of its own; then it goes on ${lengthText((times - 1) * frames + times * gap, shot.rate)} later.`
@@ -133,8 +137,8 @@ export function AskSpeed({ layer, shot, onClose }: AskProps) {
   const [speed, setSpeed] = useState(now * 100)
   const [mixed, setMixed] = useState(timing.kind === 'play' && timing.mixed !== null)
   const possible = possibleSpeed(speed / 100)
-  const { source } = layer
-  const take = source.kind === 'take' ? takes.find(t => t.digest === source.digest) : null
+  const source = asTake(layer.source)
+  const take = source && takes.find(t => t.digest === source.digest)
   const film = take?.picture?.kind === 'film' ? take.picture : null
   const frames = layer.span.to - layer.span.from
   const longer = possible ? Math.max(1, Math.round((frames * Math.abs(now)) / Math.abs(possible))) : frames
@@ -151,7 +155,7 @@ export function AskSpeed({ layer, shot, onClose }: AskProps) {
           send(edit('mixFrames', layer.id, mixed ? film.rate.den / film.rate.num : null))
         onClose()
       }}
-      told={
+      note={
         possible === null
           ? 'A speed of nothing is a freeze: use that instead.'
           : timing.kind === 'loop'

@@ -1,6 +1,6 @@
 import { edit, store, useSend, useStore } from '../../app/store'
-import { isKeyed, keysOf, sample } from '../../core/keys'
-import { getValue, type Layer, type ValuePath } from '../../core/shot'
+import { isKeyed, keysOf } from '../../core/keys'
+import { getValue, type Layer, type ValuePath, valueAt } from '../../core/shot'
 import { Tip } from './Tip'
 
 /** The key mark beside a value: hollow without keys, a ring between them, full on one. */
@@ -12,7 +12,11 @@ export function KeyControl({ layer, path, name }: { layer: Layer; path: ValuePat
   if (value === null) return null
   const toggle = () => {
     const { frame } = store.getState().view
-    send(here ? edit('dropKey', layer.id, path, frame) : edit('putKey', layer.id, path, frame, sample(value, frame)))
+    send(
+      here
+        ? edit('dropKey', layer.id, path, frame)
+        : edit('putKey', layer.id, path, frame, valueAt(layer, path, frame)),
+    )
   }
   const look = here ? 'bg-ghost border-ghost' : isKeyed(value) ? 'border-ghost border-[2.5px]' : 'border-quiet'
   return (

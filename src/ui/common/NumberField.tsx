@@ -40,7 +40,8 @@ export function NumberField(props: Props) {
   const stepping = useRef<{ gesture: string; at: number }>({ gesture: '', at: 0 })
   const within = (v: number) => Math.max(min, Math.min(max, Number(v.toFixed(digits))))
   const commit = () => {
-    const number = typed === null ? Number.NaN : Number(typed.replace(',', '.'))
+    // An emptied field says nothing: the number stays.
+    const number = typed?.trim() ? Number(typed.replace(',', '.')) : Number.NaN
     if (Number.isFinite(number)) onChange(within(number), newId())
     setTyped(null)
   }
@@ -48,8 +49,9 @@ export function NumberField(props: Props) {
     start: () => (disabled ? null : value),
     move: (from, { dx, gesture, shift }) => onChange(within(from + dx * step * (shift ? 10 : 1)), gesture),
   })
-  const onKeyDown = (event: KeyboardEvent) => {
-    if (event.key === 'Enter') commit()
+  const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
+    // The keys belong to the workbench again once the number is taken, which leaving does.
+    if (event.key === 'Enter') event.currentTarget.blur()
     else if (event.key === 'Escape') setTyped(null)
     else if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
       event.preventDefault()

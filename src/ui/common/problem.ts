@@ -1,6 +1,18 @@
 import { toast } from 'sonner'
 
+const STAYS = { duration: Number.POSITIVE_INFINITY, closeButton: true }
+
 /** Says a sentence about something that went wrong; it stays until it is read. */
 export const sayProblem = (sentence: string): void => {
-  toast.error(sentence, { duration: Number.POSITIVE_INFINITY, closeButton: true })
+  toast.error(sentence, STAYS)
+}
+
+/** The same with a way out beside it. */
+export const offerInstead = (sentence: string, label: string, onClick: () => void): void => {
+  toast.error(sentence, { ...STAYS, action: { label, onClick } })
+}
+
+/** Says something that is good to know. */
+export const sayNote = (sentence: string): void => {
+  toast.message(sentence, STAYS)
 }

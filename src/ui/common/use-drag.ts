@@ -1,4 +1,5 @@
-import { type PointerEvent, useRef } from 'react'
+import { type PointerEvent, useEffect, useRef } from 'react'
+import { gestureLeft, store } from '../../app/store'
 import { newId } from '../../core/shot'
 
 export interface Drag {
@@ -23,9 +24,26 @@ interface Handlers<T> {
   end?: (from: T, moved: boolean) => void
 }
 
-/** Pointer handlers of something that can be dragged with the main button. A press without movement is no drag. */
+/** Pointer handlers of something that can be dragged with the main button. A press without movement is no drag; Escape takes one back. */
 export function useDrag<T>({ start, move, end }: Handlers<T>) {
   const active = useRef<{ from: T; x: number; y: number; gesture: string; moved: boolean } | null>(null)
+  const latest = useRef(end)
+  latest.current = end
+  const leave = useRef((event: KeyboardEvent) => {
+    const a = active.current
+    if (event.key !== 'Escape' || !a) return
+    event.preventDefault()
+    event.stopPropagation()
+    letGo()
+    // What is still on its way is let arrive first, so that all of it can be taken back.
+    latest.current?.(a.from, true)
+    store.dispatch(gestureLeft(a.gesture))
+  })
+  const letGo = () => {
+    active.current = null
+    removeEventListener('keydown', leave.current, true)
+  }
+  useEffect(() => () => removeEventListener('keydown', leave.current, true), [])
   return {
     onPointerDown(event: PointerEvent<Element>) {
       if (event.button !== 0) return
@@ -34,6 +52,7 @@ export function useDrag<T>({ start, move, end }: Handlers<T>) {
       event.stopPropagation()
       event.currentTarget.setPointerCapture(event.pointerId)
       active.current = { from, x: event.clientX, y: event.clientY, gesture: newId(), moved: false }
+      addEventListener('keydown', leave.current, true)
     },
     onPointerMove(event: PointerEvent<Element>) {
       const a = active.current
@@ -47,12 +66,12 @@ export function useDrag<T>({ start, move, end }: Handlers<T>) {
     },
     onPointerUp() {
       const a = active.current
-      active.current = null
+      letGo()
       if (a) end?.(a.from, a.moved)
     },
     onPointerCancel() {
       const a = active.current
-      active.current = null
+      letGo()
       if (a) end?.(a.from, true)
     },
   }

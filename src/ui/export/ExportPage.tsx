@@ -1,17 +1,17 @@
 import { useEffect, useState } from 'react'
 import { Link, useParams } from 'react-router'
-import { clearOldExports, startExport } from '../../app/engine/exports'
+import { startExport } from '../../app/engine/exports'
 import { sessionsClosed } from '../../app/engine/session'
 import { getPoster, loadProject } from '../../app/storage/projects'
 import { useStore } from '../../app/store'
 import type { Project } from '../../core/shot'
 import { counter, lengthText } from '../../core/time'
-import { type ExportFormat, exportSize } from '../../media/export'
+import { type ExportFormat, filmSize } from '../../media/export'
 import { TextButton } from '../common/Button'
 import { Choice } from '../common/Choice'
 import { Ghost } from '../common/Ghost'
 import { NumberField } from '../common/NumberField'
-import { Job } from './Job'
+import { ExportJob } from './ExportJob'
 
 const FORMATS = [
   { value: 'mp4', name: 'MP4 · H.264 + AAC' },
@@ -40,7 +40,8 @@ export function ExportPage() {
   const [part, setPart] = useState<(typeof PARTS)[number]['value']>('all')
   const [first, setFirst] = useState(1)
   const [last, setLast] = useState(1)
-  const jobs = useStore(s => s.jobs.filter(j => j.project === id))
+  const all = useStore(s => s.jobs)
+  const jobs = all.filter(j => j.kind === 'export' && j.project === id)
 
   useEffect(() => {
     let url: string | null = null
@@ -49,14 +50,13 @@ export function ExportPage() {
       const loaded = await loadProject(id)
       if (!loaded) return setProblem('There is no such shot on this machine.')
       if (!loaded.ok) return setProblem(`This shot cannot be opened. ${loaded.problem}`)
-      setProject(loaded.value)
-      setLast(loaded.value.shot.length)
+      setProject(loaded.value.project)
+      setLast(loaded.value.project.shot.length)
       const blob = await getPoster(id)
       if (blob) {
         url = URL.createObjectURL(blob)
         setPoster(url)
       }
-      await clearOldExports()
     }
     load().catch(error => setProblem(error instanceof Error ? error.message : String(error)))
     return () => {
@@ -75,7 +75,7 @@ export function ExportPage() {
   }
   const { shot } = project
   const span = part === 'all' ? { from: 0, to: shot.length } : { from: first - 1, to: last }
-  const size = exportSize(shot, Number(scale))
+  const { size, left } = filmSize(shot, Number(scale))
   const frames = span.to - span.from
   const begin = () => {
     const detail = `${size.width}×${size.height} · ${frames} frames`
@@ -90,7 +90,7 @@ export function ExportPage() {
             Shots
           </Link>
           /
-          <Link to={`/shot/${id}`} className="hover:text-ink">
+          <Link to={`/shot/${encodeURIComponent(id)}`} className="hover:text-ink">
             {shot.name}
           </Link>
           /<h1 className="text-xl text-ink">Export</h1>
@@ -133,6 +133,7 @@ export function ExportPage() {
               </div>
             )}
             <p className="ml-20 text-quiet" data-testid="export-summary">
+              {left && <span className="block text-warn">◆ {left[0]!.toUpperCase() + left.slice(1)}</span>}
               {frames} frames, {lengthText(frames, shot.rate)}, {counter(span.from, shot.rate)} to{' '}
               {counter(span.to - 1, shot.rate)}
             </p>
@@ -148,7 +149,7 @@ export function ExportPage() {
             <h2 className="mb-2 text-lg">Files</h2>
             <ul className="flex flex-col gap-2">
               {jobs.map(job => (
-                <Job key={job.id} job={job} />
+                <ExportJob key={job.id} job={job} />
               ))}
             </ul>
           </section>

@@ -15,6 +15,8 @@ const READ: readonly [string, string][] = [
   ['Films', 'MP4, MOV, WebM, MKV with H.264, VP8, VP9 or AV1, of any rate, also a varying one'],
   ['Stills', 'PNG, JPEG, WebP, AVIF'],
   ['Sound', 'WAV, MP3, AAC, Opus, FLAC, Vorbis; one to six channels, any rate'],
+  ['Converted', 'what a browser cannot read, such as HEVC, ProRes or MPEG-4 in AVI: offered where it is refused'],
+  ['Numbered stills', 'chosen or dropped together, or in a folder: one take, at a rate that is asked for'],
   ['Written', 'MP4 (H.264, AAC), WebM (VP9, Opus), frames as PNG, projects with their takes as one zip'],
 ]
 

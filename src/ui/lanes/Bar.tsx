@@ -1,10 +1,10 @@
 import { memo } from 'react'
 import { commandOf } from '../../app/commands'
 import { chosenIds, shotOf, useStore } from '../../app/store'
-import type { Layer, Timing } from '../../core/shot'
+import { insideOf, type Layer, sourceKind, type Timing } from '../../core/shot'
 import { tagColour } from '../common/tags'
+import { SOURCE_VIEWS } from '../stack/source-views'
 import { useEngine } from '../stage/engine-context'
-import { BarFilm } from './BarFilm'
 import { useLanes } from './lanes-context'
 import { useBarDrags } from './use-bar-drags'
 
@@ -51,7 +51,7 @@ export const Bar = memo(function Bar({ layer }: { layer: Layer }) {
   const { body, from, to, fades, forget } = useBarDrags(layer)
   const { span } = layer
   const width = Math.max(4, (span.to - span.from) * scale.perFrame)
-  const hasSound = layer.source.kind === 'group' || layer.source.use !== 'picture'
+  const hasSound = sourceKind(layer.source).hasSound(layer.source)
   const corner = (
     label: string,
     side: 'left' | 'right',
@@ -72,6 +72,7 @@ export const Bar = memo(function Bar({ layer }: { layer: Layer }) {
       <span className={`block size-2 border border-ground bg-ink ${edge === 'top' ? 'rounded-full' : 'rotate-45'}`} />
     </span>
   )
+  const view = SOURCE_VIEWS[layer.source.kind]
   const word = timeWord(layer.timing)
   const name = `${layer.name}, frames ${span.from + 1} to ${span.to}`
   const x = scale.x(span.from)
@@ -90,9 +91,9 @@ export const Bar = memo(function Bar({ layer }: { layer: Layer }) {
           open ? 'outline-2 -outline-offset-1 outline-lime' : chosen ? 'outline-1 -outline-offset-1 outline-lime' : ''
         }`}
         {...body}
-        onDoubleClick={() => layer.source.kind === 'group' && engine && commandOf('enter-group').run(engine)}
+        onDoubleClick={() => insideOf(layer.source) && engine && commandOf('enter-group').run(engine)}
       >
-        {rate && <BarFilm layer={layer} rate={rate} scale={scale} height={BAR} />}
+        {rate && view.Film && <view.Film layer={layer} rate={rate} scale={scale} height={BAR} />}
         <Fades layer={layer} />
         {layer.locked && (
           <span
@@ -100,10 +101,10 @@ export const Bar = memo(function Bar({ layer }: { layer: Layer }) {
             style={{ background: 'repeating-linear-gradient(115deg, transparent 0 9px, rgb(0 0 0 / 35%) 9px 12px)' }}
           />
         )}
-        <span className="absolute inset-x-0 top-0 h-5 bg-gradient-to-b from-black/75 to-transparent px-2">
+        <span className="absolute inset-x-0 top-0 h-5">
           {/* What is written stays in view when the bar begins before it, also while a hand slides the bar. */}
           <span
-            className="flex h-5 items-center gap-1.5 text-xs text-white"
+            className="flex h-[18px] w-fit max-w-full items-center gap-1.5 rounded-br-md bg-[#161616]/90 px-2 text-xs text-white"
             style={{ transform: x < 0 ? `translateX(max(0px, ${-x}px - var(--slid, 0px)))` : undefined }}
           >
             {layer.tag !== 'none' && (
@@ -112,7 +113,7 @@ export const Bar = memo(function Bar({ layer }: { layer: Layer }) {
             <span className="truncate font-bold">{layer.name}</span>
             {word && <span className="shrink-0 opacity-80">{word}</span>}
             {layer.copies && <span className="shrink-0 opacity-80">×{layer.copies.count + 1}</span>}
-            {layer.source.kind === 'group' && <span className="shrink-0 opacity-80">group</span>}
+            {view.badge && <span className="shrink-0 opacity-80">{view.badge}</span>}
           </span>
         </span>
       </button>

@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react'
 import type { TimeScale } from '../../app/time-scale'
-import { type Layer, momentAt, speedOf } from '../../core/shot'
+import { asTake, type Layer, momentAt, speedOf } from '../../core/shot'
 import { peakBetween } from '../../core/sound'
 import { frameToSeconds, type Rate } from '../../core/time'
 import { plainContext } from '../common/plain-canvas'
@@ -14,7 +14,7 @@ const REST = 160
 /** Seen on the dark strip under the film in either light. */
 const WAVE_COLOUR = 'rgb(200 198 192 / 75%)'
 
-interface Props {
+export interface BarFilmProps {
   layer: Layer
   rate: Rate
   scale: TimeScale
@@ -22,7 +22,7 @@ interface Props {
 }
 
 /** Frames of the take along a bar and its waveform under them, for the part of the bar that is in view. */
-export function BarFilm({ layer, rate, scale, height }: Props) {
+export function BarFilm({ layer, rate, scale, height }: BarFilmProps) {
   const derived = useDerived()
   const canvas = useRef<HTMLCanvasElement>(null)
   const left = Math.max(-MARGIN, scale.x(layer.span.from))
@@ -30,9 +30,9 @@ export function BarFilm({ layer, rate, scale, height }: Props) {
   const width = Math.max(0, right - left)
   useEffect(() => {
     const surface = canvas.current
-    const digest = layer.source.kind === 'take' ? layer.source.digest : null
-    if (!surface || !derived || !digest || width < 1) return
-    const use = layer.source.kind === 'take' ? layer.source.use : 'both'
+    const source = asTake(layer.source)
+    if (!surface || !derived || !source || width < 1) return
+    const { digest, use } = source
     let resting = false
     const draw = () => {
       const ratio = devicePixelRatio

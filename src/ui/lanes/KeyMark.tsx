@@ -1,12 +1,13 @@
 import { memo } from 'react'
 import { useStore } from '../../app/store'
-import type { Ease } from '../../core/keys'
+import { type Ease, easeName } from '../../core/keys'
 
-/** The mark's form tells how the value leaves it: triangle linear, disc smooth, square hold. */
+/** The mark's form tells how the value leaves it: triangle linear, disc smooth, square hold, half a disc drawn. */
 export function KeyForm({ ease }: { ease: Ease }) {
   if (ease === 'linear') return <path d="M0-5.5 5.2 4.5H-5.2z" />
   if (ease === 'hold') return <rect x="-4.5" y="-4.5" width="9" height="9" />
-  return <circle r="5" />
+  if (ease === 'smooth') return <circle r="5" />
+  return <path d="M-5.5 2.5A5.5 5.5 0 0 1 5.5 2.5Z" />
 }
 
 interface Props {
@@ -26,7 +27,7 @@ export const KeyMark = memo(function KeyMark({ name, frame, ease, x, onGo, onDro
   return (
     <button
       type="button"
-      aria-label={`Key of ${name} at frame ${frame + 1}, ${ease}`}
+      aria-label={`Key of ${name} at frame ${frame + 1}, ${easeName(ease)}`}
       className={`absolute top-0 flex h-5 w-5 -translate-x-1/2 items-center justify-center ${here ? 'text-lime' : 'text-ghost'}`}
       style={{ left: x }}
       data-key={frame}

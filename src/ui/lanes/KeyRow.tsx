@@ -1,33 +1,17 @@
 import { ContextMenu } from 'radix-ui'
 import { memo, useCallback, useState } from 'react'
 import { edit, editIn, letGo, sendByHand, useSend, useStore } from '../../app/store'
-import { type Ease, keysOf } from '../../core/keys'
-import { type AnyValue, getValue, type Layer, type ValuePath } from '../../core/shot'
+import { type Ease, FIRST_CURVE, keysOf } from '../../core/keys'
+import { type AnyValue, getValue, type Layer, type ValuePath, valueName } from '../../core/shot'
 import { useDrag } from '../common/use-drag'
 import { useEngine } from '../stage/engine-context'
+import { EaseCurve } from './EaseCurve'
 import { KeyForm, KeyMark } from './KeyMark'
 import { useLanes } from './lanes-context'
 
 export const KEY_ROW = 20
 
-const WORDS: Record<ValuePath['of'], string> = {
-  line: 'line',
-  frame: 'frame',
-  inside: 'feather in',
-  outside: 'feather out',
-  grow: 'grow',
-  strength: 'strength',
-  opacity: 'Opacity',
-  place: 'Place',
-  gain: 'Gain',
-}
-
-export function pathName(layer: Layer, path: ValuePath): string {
-  if (!('piece' in path)) return WORDS[path.of]
-  return `${layer.matte.find(p => p.id === path.piece)?.name ?? ''} · ${WORDS[path.of]}`
-}
-
-const EASES: readonly [Ease, string][] = [
+const EASES: readonly [Exclude<Ease, object>, string][] = [
   ['linear', 'Linear'],
   ['smooth', 'Smooth'],
   ['hold', 'Hold'],
@@ -37,15 +21,17 @@ const item = 'cursor-default rounded-lg px-2.5 py-1 outline-none data-[highlight
 
 interface MenuProps {
   ease: Ease | undefined
-  onEase: (ease: Ease) => void
+  /** A curve that is drawn is one step of the history. */
+  onEase: (ease: Ease, gesture: string | null) => void
   onDrop: () => void
 }
 
 function KeyMenu({ ease: now, onEase, onDrop }: MenuProps) {
+  const curve = typeof now === 'object' ? now.curve : null
   return (
     <ContextMenu.Content className="z-40 min-w-36 rounded-xl border border-line bg-card p-1 shadow-xl shadow-black/50">
       {EASES.map(([ease, word]) => (
-        <ContextMenu.Item key={ease} className={item} onSelect={() => onEase(ease)}>
+        <ContextMenu.Item key={ease} className={item} onSelect={() => onEase(ease, null)}>
           <span className="inline-flex items-center gap-2">
             <svg
               viewBox="-8 -8 16 16"
@@ -62,6 +48,20 @@ function KeyMenu({ ease: now, onEase, onDrop }: MenuProps) {
           </span>
         </ContextMenu.Item>
       ))}
+      {curve ? (
+        <EaseCurve curve={curve} onChange={(drawn, gesture) => onEase({ curve: drawn }, gesture)} />
+      ) : (
+        <ContextMenu.Item
+          className={item}
+          onSelect={event => {
+            // It is drawn right here.
+            event.preventDefault()
+            onEase({ curve: FIRST_CURVE }, null)
+          }}
+        >
+          Draw the way…
+        </ContextMenu.Item>
+      )}
       <ContextMenu.Separator className="my-1 h-px bg-line" />
       <ContextMenu.Item className={item} onSelect={onDrop}>
         Delete the key
@@ -72,7 +72,7 @@ function KeyMenu({ ease: now, onEase, onDrop }: MenuProps) {
 
 /** The keys of one value, on the line of time: dragged, stepped and deleted, their ease in their menu. */
 export const KeyRow = memo(function KeyRow({ layer, path }: { layer: Layer; path: ValuePath }) {
-  const name = pathName(layer, path)
+  const name = valueName(layer, path)
   const send = useSend()
   const engine = useEngine()
   const { scale } = useLanes()
@@ -99,16 +99,16 @@ export const KeyRow = memo(function KeyRow({ layer, path }: { layer: Layer; path
     },
   })
   // The path is made anew at each change; its words are what it is.
-  const told = JSON.stringify(path)
+  const pathText = JSON.stringify(path)
   const onGo = useCallback((frame: number) => engine?.goTo(frame), [engine])
   const onDrop = useCallback(
-    (frame: number) => void send(edit('dropKey', layer.id, JSON.parse(told), frame)),
-    [send, layer.id, told],
+    (frame: number) => void send(edit('dropKey', layer.id, JSON.parse(pathText), frame)),
+    [send, layer.id, pathText],
   )
   const onStep = useCallback(
     (frame: number, by: 1 | -1) =>
-      void send(editIn(`step ${layer.id} ${told}`, 'slideKey', layer.id, JSON.parse(told), frame, frame + by)),
-    [send, layer.id, told],
+      void send(editIn(`step ${layer.id} ${pathText}`, 'slideKey', layer.id, JSON.parse(pathText), frame, frame + by)),
+    [send, layer.id, pathText],
   )
   const inView = keys.filter(k => scale.x(k.frame) > -12 && scale.x(k.frame) < scale.width + 12)
   return (
@@ -146,7 +146,11 @@ export const KeyRow = memo(function KeyRow({ layer, path }: { layer: Layer; path
       <ContextMenu.Portal>
         <KeyMenu
           ease={keys.find(k => k.frame === aimed)?.ease}
-          onEase={ease => aimed !== null && send(edit('easeKey', layer.id, path, aimed, ease))}
+          onEase={(ease, gesture) => {
+            if (aimed === null) return
+            const args = ['easeKey', layer.id, path, aimed, ease] as const
+            send(gesture ? editIn(gesture, ...args) : edit(...args))
+          }}
           onDrop={() => aimed !== null && onDrop(aimed)}
         />
       </ContextMenu.Portal>

@@ -2,7 +2,7 @@ import { Eye, EyeOff, GripVertical, Lock, LockOpen, type LucideIcon, Volume2, Vo
 import { memo } from 'react'
 import { aloneToggled, edit, layerChosen, useSend, useStore } from '../../app/store'
 import { HEADS } from '../../app/time-scale'
-import type { Layer } from '../../core/shot'
+import { type Layer, sourceKind } from '../../core/shot'
 import { type Drag, useDrag } from '../common/use-drag'
 import { BAR } from './Bar'
 
@@ -51,7 +51,7 @@ export const LaneHead = memo(function LaneHead({ layer, onCarry }: Props) {
       if (!moved) send(layerChosen(id))
     },
   })
-  const hasSound = layer.source.kind === 'group' || layer.source.use !== 'picture'
+  const hasSound = sourceKind(layer.source).hasSound(layer.source)
   return (
     <div
       className="absolute left-0 flex cursor-grab touch-none items-center gap-0.5 pr-1.5 pl-1"

@@ -1,9 +1,9 @@
 import { type CSSProperties, memo, useMemo } from 'react'
 import { useHeld, useStore } from '../../app/store'
 import { HEADS } from '../../app/time-scale'
-import { keyedPaths, type Layer } from '../../core/shot'
+import { keyedPaths, type Layer, valueName } from '../../core/shot'
 import { BAR, Bar } from './Bar'
-import { KEY_ROW, KeyRow, pathName } from './KeyRow'
+import { KEY_ROW, KeyRow } from './KeyRow'
 import { LaneHead } from './LaneHead'
 import { useLanes } from './lanes-context'
 
@@ -54,7 +54,7 @@ export const LaneRow = memo(function LaneRow({ layer: written, top, onCarry }: P
           className="absolute left-2 truncate text-xs text-quiet"
           style={{ top: BAR + 4 + i * KEY_ROW, width: HEADS - 12, lineHeight: `${KEY_ROW}px` }}
         >
-          {pathName(layer, path)}
+          {valueName(layer, path)}
         </span>
       ))}
     </li>

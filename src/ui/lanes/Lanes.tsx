@@ -2,7 +2,9 @@ import { type PointerEvent, useCallback, useEffect, useMemo, useRef, useState } 
 import { placeTake } from '../../app/engine/place'
 import { editIn, layersChosen, shotOf, store, takeOf, useSend, useStore } from '../../app/store'
 import { HEADS } from '../../app/time-scale'
+import type { Layer } from '../../core/shot'
 import { CommandMenu } from '../common/CommandMenu'
+import { droppedFiles } from '../common/dropped-files'
 import { useDrag } from '../common/use-drag'
 import { useBringIn } from '../takes/use-bring-in'
 import { MENU } from './bar-menu'
@@ -13,6 +15,15 @@ import { Ruler } from './Ruler'
 import { useLanesZoom } from './use-lanes-zoom'
 
 const RULER = 26
+/** Px above the first lane and below the last. */
+const AIR = 4
+
+/** Px left free below, where a box is begun or nothing is chosen. */
+const FREE = 18
+
+/** Px that all lanes take with their ruler, the open layer's rows of keys among them. */
+export const lanesHeight = (layers: readonly Layer[], open: string | null): number =>
+  layers.reduce((sum, layer) => sum + laneHeight(layer, layer.id === open), RULER + 2 * AIR + FREE)
 
 interface Box {
   left: number
@@ -49,13 +60,13 @@ export function Lanes() {
 
   const layers = shot?.layers
   const { tops, total } = useMemo(() => {
-    let at = 4
+    let at = AIR
     const tops = (layers ?? []).map(layer => {
       const top = at
       at += laneHeight(layer, layer.id === open)
       return top
     })
-    return { tops, total: at + 4 }
+    return { tops, total: at + AIR }
   }, [layers, open])
 
   const carried = useRef<{ gesture: string; from: number } | null>(null)
@@ -122,7 +133,7 @@ export function Lanes() {
           const take = takeOf(store.getState(), event.dataTransfer.getData('application/x-take'))
           const at = Math.max(0, Math.round(scale.frame(place(event.clientX, event.clientY).x)))
           if (take) placeTake(take, { at })
-          else void bring([...event.dataTransfer.files], true)
+          else void droppedFiles(event.dataTransfer).then(files => bring(files, true))
         }}
       >
         <div ref={host} className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto">

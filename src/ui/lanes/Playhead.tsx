@@ -1,4 +1,4 @@
-import { useStore } from '../../app/store'
+import { stagedFrame, useStore } from '../../app/store'
 import { HEADS } from '../../app/time-scale'
 import { Ghost } from '../common/Ghost'
 import { useLanes } from './lanes-context'
@@ -6,7 +6,7 @@ import { useLanes } from './lanes-context'
 /** The line of the present, headed by the house's ghost. */
 export function Playhead() {
   const { scale } = useLanes()
-  const x = useStore(s => scale.x(s.view.frame))
+  const x = useStore(s => scale.x(stagedFrame(s)))
   if (x < -1 || x > scale.width) return null
   return (
     <div

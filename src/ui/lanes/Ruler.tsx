@@ -1,5 +1,5 @@
 import { memo, type PointerEvent } from 'react'
-import { dialogOpened, edit, editIn, stagedShot, useSend, useStore } from '../../app/store'
+import { dialogOpened, edit, editIn, stagedFrame, stagedShot, useSend, useStore } from '../../app/store'
 import { rulerStep } from '../../app/time-scale'
 import type { Mark } from '../../core/shot'
 import { counter, fps } from '../../core/time'
@@ -79,7 +79,7 @@ export function Ruler() {
   const engine = useEngine()
   const { scale } = useLanes()
   const shot = useStore(stagedShot)
-  const frame = useStore(s => s.view.frame)
+  const frame = useStore(stagedFrame)
   if (!shot) return null
   const seek = (event: PointerEvent<HTMLElement>) => {
     const left = event.currentTarget.getBoundingClientRect().left

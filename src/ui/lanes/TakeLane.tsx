@@ -7,6 +7,7 @@ import { HEADS, type TimeScale } from '../../app/time-scale'
 import type { Act, Stretch, Take } from '../../core/shot'
 import { lengthText, secondsToFrame } from '../../core/time'
 import { IconButton, TextButton } from '../common/Button'
+import { TypedName } from '../common/TypedName'
 import { BarFilm } from './BarFilm'
 import { LanesContext } from './lanes-context'
 import { Playhead } from './Playhead'
@@ -39,11 +40,11 @@ function ActRow({ take, act, onPlace }: { take: Take; act: Act; onPlace: () => v
   const rate = take.picture?.kind === 'film' ? take.picture.rate : { num: 25, den: 1 }
   return (
     <li className="flex items-center gap-1 rounded-full bg-card py-0.5 pr-1 pl-3">
-      <input
-        aria-label="Name of the act"
+      <TypedName
+        label="Name of the act"
         className="field-sizing-content max-w-40 min-w-12 rounded bg-transparent px-1"
-        value={act.name}
-        onChange={event => change(take.acts.map(a => (a.id === act.id ? { ...a, name: event.target.value } : a)))}
+        name={act.name}
+        onDone={name => change(take.acts.map(a => (a.id === act.id ? { ...a, name } : a)))}
       />
       <span className="text-xs text-quiet">
         {lengthText(Math.round((act.to - act.from) * (rate.num / rate.den)), rate)}

@@ -14,7 +14,8 @@ import {
   store,
   useSend,
 } from '../../app/store'
-import type { edits, Layer, Shot, Take } from '../../core/shot'
+import { edits, type Layer, type Shot, type Take } from '../../core/shot'
+import { sayProblem } from '../common/problem'
 import { type Drag, useDrag } from '../common/use-drag'
 import { useLanes } from './lanes-context'
 import { snap, snapPoints } from './snap'
@@ -99,9 +100,11 @@ export function useBarDrags(layer: Layer) {
         ),
       )
     },
-    end(_, moved) {
+    end({ slipping, moving, takes, shot }, moved) {
       end()
       if (!moved) send(layerChosen(layer.id))
+      const why = moved && slipping ? moving.map(l => edits.whyNotSlipped(l, takes, shot.rate)) : []
+      if (why[0] && why.every(said => said !== null)) sayProblem(why[0])
     },
   })
 

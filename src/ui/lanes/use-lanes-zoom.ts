@@ -1,5 +1,5 @@
 import { type RefObject, useEffect, useMemo, useRef } from 'react'
-import { lanesMeasured, lanesZoomed, store, useSend, useStore } from '../../app/store'
+import { lanesMeasured, lanesZoomed, stagedFrame, store, useSend, useStore } from '../../app/store'
 import { bringingIn, HEADS, scrolledBy, type TimeScale, timeScale, zoomedAt } from '../../app/time-scale'
 
 /** The lanes' scale: it zooms about the pointer, scrolls, and goes along with the playhead. */
@@ -40,9 +40,9 @@ export function useLanesZoom(host: RefObject<HTMLElement | null>, length: number
 
   // Only the playhead's own movement brings it into view; who scrolls away from it stays there.
   useEffect(() => {
-    let at = store.getState().view.frame
+    let at = stagedFrame(store.getState())
     return store.subscribe(() => {
-      const { frame } = store.getState().view
+      const frame = stagedFrame(store.getState())
       if (frame === at) return
       at = frame
       const { scale, length } = now.current

@@ -1,37 +1,58 @@
 import { Trash2 } from 'lucide-react'
 import { type ReactNode, useEffect, useState } from 'react'
-import { getPoster } from '../../app/storage/projects'
-import type { Project } from '../../core/shot'
+import { getPoster, type Listed } from '../../app/storage/projects'
+import type { Project, Shot } from '../../core/shot'
 import { lengthText, rateText } from '../../core/time'
 import { IconButton } from '../common/Button'
 import { Confirm } from '../common/Confirm'
 import { Ghost } from '../common/Ghost'
 
 interface Props {
-  project: Project
+  /** null: its document says nothing any more. */
+  project: Project | null
   poster: string | null
+  /** What it is about, in a line; and a film of a few seconds that plays while the card is pointed at or focused. */
+  trick?: string
+  glance?: string
   onOpen: () => void
   children?: ReactNode
 }
 
+const formText = ({ size, rate, length }: Shot): string =>
+  `${size.width}×${size.height} · ${rateText(rate)} fps · ${lengthText(length, rate)}`
+
 /** A shot with its picture; a click opens it. */
-export function ShotCard({ project, poster, onOpen, children }: Props) {
-  const { name, size, rate, length } = project.shot
+export function ShotCard({ project, poster, trick, glance, onOpen, children }: Props) {
+  const name = project?.shot.name ?? 'A damaged shot'
+  const [moving, setMoving] = useState(false)
+  const still = matchMedia('(prefers-reduced-motion: reduce)').matches
   return (
     <li className="group relative overflow-hidden rounded-2xl bg-panel">
-      <button type="button" onClick={onOpen} className="block w-full text-left" aria-label={`Open ${name}`}>
-        <span className="flex aspect-video items-center justify-center bg-well">
+      <button
+        type="button"
+        onClick={onOpen}
+        className="block w-full text-left"
+        aria-label={`Open ${name}`}
+        aria-description={trick}
+        onPointerEnter={() => setMoving(true)}
+        onPointerLeave={() => setMoving(false)}
+        onFocus={() => setMoving(true)}
+        onBlur={() => setMoving(false)}
+      >
+        <span className="relative flex aspect-video items-center justify-center bg-well">
           {poster ? (
             <img src={poster} alt="" className="size-full object-contain" />
           ) : (
             <Ghost size={40} className="text-quiet" />
           )}
+          {glance && moving && !still && (
+            <video src={glance} autoPlay loop muted playsInline className="absolute inset-0 size-full object-contain" />
+          )}
         </span>
         <span className="block px-4 py-3">
           <span className="block truncate font-display text-lg font-semibold">{name}</span>
-          <span className="text-quiet">
-            {size.width}×{size.height} · {rateText(rate)} fps · {lengthText(length, rate)}
-          </span>
+          {trick && <span className="mb-1 block">{trick}</span>}
+          <span className="text-quiet">{project ? formText(project.shot) : '◆ cannot be read'}</span>
         </span>
       </button>
       {children}
@@ -41,18 +62,18 @@ export function ShotCard({ project, poster, onOpen, children }: Props) {
 
 /** A shot that is kept on this machine, with its own poster and a way to remove it. */
 export function StoredShot({
-  project,
+  kept: { id, project },
   onOpen,
   onRemove,
 }: {
-  project: Project
+  kept: Listed
   onOpen: () => void
   onRemove: () => void
 }) {
   const [poster, setPoster] = useState<string | null>(null)
   useEffect(() => {
     let url: string | null = null
-    getPoster(project.id).then(
+    getPoster(id).then(
       blob => {
         if (!blob) return
         url = URL.createObjectURL(blob)
@@ -63,7 +84,7 @@ export function StoredShot({
     return () => {
       if (url) URL.revokeObjectURL(url)
     }
-  }, [project.id])
+  }, [id])
   return (
     <ShotCard project={project} poster={poster} onOpen={onOpen}>
       <Confirm
@@ -71,11 +92,11 @@ export function StoredShot({
           <IconButton
             icon={Trash2}
             size="small"
-            label={`Remove ${project.shot.name}`}
+            label={`Remove ${project?.shot.name ?? 'a damaged shot'}`}
             className="absolute right-3 bottom-4 opacity-0 group-hover:opacity-100 focus-visible:opacity-100"
           />
         }
-        title={`Remove “${project.shot.name}”?`}
+        title={`Remove “${project?.shot.name ?? 'a damaged shot'}”?`}
         text="The shot and the takes that only it uses leave this browser. Files saved elsewhere stay."
         action="Remove"
         onConfirm={onRemove}

@@ -1,29 +1,14 @@
-import {
-  type CollisionDetection,
-  closestCenter,
-  DndContext,
-  type DragEndEvent,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-} from '@dnd-kit/core'
+import { DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
 import { restrictToFirstScrollableAncestor, restrictToVerticalAxis } from '@dnd-kit/modifiers'
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import { Aperture, BrickWall } from 'lucide-react'
 import { useCallback, useMemo, useState } from 'react'
 import { edit, shotOf, useSend, useStore } from '../../app/store'
 import { LayerCard } from './LayerCard'
+import { nearestToHand } from './nearest-to-hand'
 
 // A card that is carried past the end would make the stack longer, and scroll on for ever.
 const MODIFIERS = [restrictToVerticalAxis, restrictToFirstScrollableAncestor]
-
-/** The place whose middle is nearest to the hand: an open card is tall, and its own middle far from where it is held. */
-const nearestToHand: CollisionDetection = args => {
-  const at = args.pointerCoordinates?.y
-  if (at === undefined) return closestCenter(args)
-  return closestCenter({ ...args, collisionRect: { ...args.collisionRect, top: at, bottom: at, height: 0 } })
-}
 
 /** The layers on their rail from lens to wall. */
 export function DepthStack() {

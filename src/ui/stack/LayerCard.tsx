@@ -4,7 +4,7 @@ import { ChevronDown, ChevronRight, Eye, EyeOff } from 'lucide-react'
 import { memo } from 'react'
 import { useInView } from 'react-intersection-observer'
 import { edit, layerChosen, layerOf, layerToggled, useSend, useStore } from '../../app/store'
-import type { Layer } from '../../core/shot'
+import { type Layer, sourceKind } from '../../core/shot'
 import { IconButton } from '../common/Button'
 import { LayerName } from './LayerName'
 import { LayerSettings } from './LayerSettings'
@@ -74,7 +74,7 @@ const Card = memo(function Card({ layer, chosen }: { layer: Layer; chosen: boole
             <div className="min-w-0 flex-1">
               <LayerName layer={layer} />
               <span className="block truncate text-quiet">
-                {layer.source.kind} · {lateness(layer)}
+                {sourceKind(layer.source).name} · {lateness(layer)}
               </span>
             </div>
           </div>

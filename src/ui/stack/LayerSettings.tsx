@@ -1,28 +1,42 @@
 import { Trash2 } from 'lucide-react'
 import { edit, sectionOpened, useSend, useStore } from '../../app/store'
-import { type Layer, TAGS } from '../../core/shot'
+import { type Layer, TAGS, type Tag } from '../../core/shot'
 import { IconButton } from '../common/Button'
+import { Menu, MenuItem } from '../common/Menu'
 import { tagColour } from '../common/tags'
+import { LooksSection } from './LooksSection'
 import { PlaceSection } from './PlaceSection'
 import { SoundSection } from './SoundSection'
+import { SOURCE_VIEWS } from './source-views'
 import { TimeSection } from './TimeSection'
 
 const SECTIONS = [
-  ['time', 'Time'],
-  ['place', 'Place'],
-  ['sound', 'Sound'],
+  { id: 'time', name: 'Time', Section: TimeSection },
+  { id: 'place', name: 'Place', Section: PlaceSection },
+  { id: 'looks', name: 'Looks', Section: LooksSection },
+  { id: 'sound', name: 'Sound', Section: SoundSection },
 ] as const
+
+const Swatch = ({ tag }: { tag: Tag }) => (
+  <span
+    className={`block size-3 rounded-[3px] ${tag === 'none' ? 'border border-quiet' : ''}`}
+    style={{ background: tagColour(tag) }}
+  />
+)
 
 /** Everything about a layer besides its matte, a heading at a time. */
 export function LayerSettings({ layer }: { layer: Layer }) {
   const send = useSend()
   const section = useStore(s => s.view.section)
+  const { settings } = SOURCE_VIEWS[layer.source.kind]
+  const sections = [...(settings ? [{ id: 'source', ...settings } as const] : []), ...SECTIONS]
+  const open = sections.find(({ id }) => id === section)
   const readOnly = useStore(s => s.view.readOnly)
   return (
     <section className="border-t border-line px-3 pt-1.5 pb-2">
       <div className="flex items-center gap-3">
         <div role="tablist" aria-label="Settings of the layer" className="flex items-center gap-3">
-          {SECTIONS.map(([id, name]) => (
+          {sections.map(({ id, name }) => (
             <button
               key={id}
               type="button"
@@ -36,22 +50,25 @@ export function LayerSettings({ layer }: { layer: Layer }) {
           ))}
         </div>
         <span className="flex-1" />
-        <span role="radiogroup" aria-label="Tag" className="mr-1 flex items-center gap-[3px]">
-          {TAGS.map(tag => (
+        <Menu
+          trigger={
             <button
-              key={tag}
               type="button"
-              role="radio"
-              aria-checked={layer.tag === tag}
-              aria-label={tag === 'none' ? 'No tag' : `Tag ${tag}`}
-              title={tag === 'none' ? 'No tag' : tag}
+              aria-label={layer.tag === 'none' ? 'Tag: none' : `Tag: ${layer.tag}`}
+              title="Tag"
               disabled={readOnly || layer.locked}
-              onClick={() => send(edit('tagLayers', [layer.id], tag))}
-              className={`size-2.5 rounded-[3px] ${tag === 'none' ? 'border border-quiet' : ''} ${layer.tag === tag ? 'outline-1 outline-offset-1 outline-ink' : ''}`}
-              style={{ background: tagColour(tag) }}
-            />
+              className="mr-1 p-1"
+            >
+              <Swatch tag={layer.tag} />
+            </button>
+          }
+        >
+          {TAGS.map(tag => (
+            <MenuItem key={tag} onSelect={() => send(edit('tagLayers', [layer.id], tag))}>
+              <Swatch tag={tag} /> {tag === 'none' ? 'No tag' : tag}
+            </MenuItem>
           ))}
-        </span>
+        </Menu>
         <IconButton
           icon={Trash2}
           size="tiny"
@@ -60,9 +77,7 @@ export function LayerSettings({ layer }: { layer: Layer }) {
           onClick={() => send(edit('removeLayers', [layer.id]))}
         />
       </div>
-      {section === 'time' && <TimeSection layer={layer} />}
-      {section === 'place' && <PlaceSection layer={layer} />}
-      {section === 'sound' && <SoundSection layer={layer} />}
+      {open && <open.Section layer={layer} />}
     </section>
   )
 }

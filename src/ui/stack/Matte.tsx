@@ -1,19 +1,21 @@
-import { Circle, Plus, RectangleHorizontal, SeparatorVertical } from 'lucide-react'
+import { DndContext, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
+import { restrictToVerticalAxis } from '@dnd-kit/modifiers'
+import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable'
+import { Plus } from 'lucide-react'
 import { memo } from 'react'
 import { commandOf, shownKeys } from '../../app/commands'
 import { edit, useSend, useStore } from '../../app/store'
-import { type Layer, SHAPE_NAMES } from '../../core/shot'
+import { SHAPE_KINDS, SHAPES } from '../../core/shape'
+import type { Layer } from '../../core/shot'
 import { IconButton } from '../common/Button'
 import { Menu, MenuItem } from '../common/Menu'
 import { Toggle } from '../common/Toggle'
 import { useEngine } from '../stage/engine-context'
+import { SHAPE_VIEWS } from '../stage/shape-views'
+import { nearestToHand } from './nearest-to-hand'
 import { PieceCard } from './PieceCard'
 
-const PIECES = [
-  ['edge', SeparatorVertical],
-  ['box', RectangleHorizontal],
-  ['oval', Circle],
-] as const
+const MODIFIERS = [restrictToVerticalAxis]
 
 /** A layer changes with every frame of a drag; its matte as a rule does not. */
 const sameMatte = ({ layer: a }: { layer: Layer }, { layer: b }: { layer: Layer }): boolean =>
@@ -23,6 +25,8 @@ const sameMatte = ({ layer: a }: { layer: Layer }, { layer: b }: { layer: Layer 
 export const Matte = memo(function Matte({ layer }: { layer: Layer }) {
   const send = useSend()
   const engine = useEngine()
+  // By keyboard a piece is brought elsewhere from the list of commands.
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }))
   const readOnly = useStore(s => s.view.readOnly)
   return (
     <section className="flex flex-col gap-1 border-t border-line px-2 py-2">
@@ -37,11 +41,12 @@ export const Matte = memo(function Matte({ layer }: { layer: Layer }) {
           />
         )}
         <Menu trigger={<IconButton icon={Plus} label="Add a piece" size="small" disabled={readOnly || !engine} />}>
-          {PIECES.map(([kind, Icon]) => {
+          {SHAPE_KINDS.map(kind => {
             const { keys, run } = commandOf(kind)
+            const { icon: Icon } = SHAPE_VIEWS[kind]
             return (
               <MenuItem key={kind} keys={shownKeys(keys)} onSelect={() => engine && run(engine)}>
-                <Icon size={15} /> {SHAPE_NAMES[kind]}
+                <Icon size={15} /> {SHAPES[kind].name}
               </MenuItem>
             )
           })}
@@ -50,11 +55,23 @@ export const Matte = memo(function Matte({ layer }: { layer: Layer }) {
       {layer.matte.length === 0 ? (
         <p className="px-1 text-quiet">The whole picture shows. Add an edge, a box or an oval.</p>
       ) : (
-        <ul className={`flex flex-col gap-1 ${layer.matteOn ? '' : 'opacity-50'}`}>
-          {layer.matte.map(piece => (
-            <PieceCard key={piece.id} layer={layer} piece={piece} />
-          ))}
-        </ul>
+        <DndContext
+          sensors={sensors}
+          collisionDetection={nearestToHand}
+          modifiers={MODIFIERS}
+          onDragEnd={({ active, over }) => {
+            const to = layer.matte.findIndex(p => p.id === over?.id)
+            if (over && active.id !== over.id) send(edit('reorderPiece', layer.id, String(active.id), to))
+          }}
+        >
+          <SortableContext items={layer.matte} strategy={verticalListSortingStrategy}>
+            <ul className={`flex flex-col gap-1 ${layer.matteOn ? '' : 'opacity-50'}`}>
+              {layer.matte.map(piece => (
+                <PieceCard key={piece.id} layer={layer} piece={piece} />
+              ))}
+            </ul>
+          </SortableContext>
+        </DndContext>
       )}
     </section>
   )

@@ -1,18 +1,23 @@
-import { Circle, Eye, EyeOff, RectangleHorizontal, SeparatorVertical, Trash2 } from 'lucide-react'
-import { edit, pieceChosen, projectOf, useSend, useStore } from '../../app/store'
-import { edits, type Join, type Layer, type Piece, type Shape } from '../../core/shot'
+import { useSortable } from '@dnd-kit/sortable'
+import { CSS } from '@dnd-kit/utilities'
+import { Eye, EyeOff, Trash2 } from 'lucide-react'
+import { edit, editIn, pieceChosen, projectOf, store, useSend, useStore } from '../../app/store'
+import { isKeyed, sample } from '../../core/keys'
+import { SHAPE_KINDS, SHAPES } from '../../core/shape'
+import { type Blur, edits, type Join, type Layer, LIMITS, type Piece, type Shape } from '../../core/shot'
 import { IconButton } from '../common/Button'
 import { Choice } from '../common/Choice'
+import { KeyControl } from '../common/KeyControl'
+import { NumberField } from '../common/NumberField'
 import { Toggle } from '../common/Toggle'
+import { SHAPE_VIEWS } from '../stage/shape-views'
+import { CommandButton } from './CommandButton'
 import { ValueField } from './ValueField'
 
-const ICONS = { edge: SeparatorVertical, box: RectangleHorizontal, oval: Circle } as const
-
-const SHAPES = [
-  { value: 'edge', name: 'Edge', icon: <SeparatorVertical size={15} /> },
-  { value: 'box', name: 'Box', icon: <RectangleHorizontal size={15} /> },
-  { value: 'oval', name: 'Oval', icon: <Circle size={15} /> },
-] as const
+const SHAPE_CHOICES = SHAPE_KINDS.map(kind => {
+  const { icon: Icon } = SHAPE_VIEWS[kind]
+  return { value: kind, name: SHAPES[kind].name, icon: <Icon size={15} /> }
+})
 
 const JOINS = [
   { value: 'add', name: 'Adds to it' },
@@ -24,32 +29,46 @@ const JOIN_WORDS: Record<Join, string> = { add: 'adds', subtract: 'takes away', 
 
 /** What a piece does, in a few words. */
 function summary(piece: Piece): string {
-  if (piece.shape.kind === 'edge' && piece.join === 'add') return piece.inverted ? 'keeps its left' : 'keeps its right'
-  return `${JOIN_WORDS[piece.join]}${piece.inverted ? ', inverted' : ''}`
+  const own = SHAPE_VIEWS[piece.shape.kind].summary?.(piece)
+  return own ?? `${JOIN_WORDS[piece.join]}${piece.inverted ? ', inverted' : ''}`
+}
+
+const MOTION = [
+  { field: 'x', label: 'Across', unit: 'px', initial: 0 },
+  { field: 'y', label: 'Down', unit: 'px', initial: 0 },
+  { field: 'angle', label: 'Turn', unit: '°', initial: 0, step: 0.5 },
+  {
+    field: 'scale',
+    label: 'Scale',
+    factor: 100,
+    unit: '%',
+    min: 100 * LIMITS.scale.least,
+    max: 100 * LIMITS.scale.most,
+    initial: 100,
+  },
+] as const
+
+/** Of a shape that is changed on the picture only: its keys, and how it moves as a whole. */
+function WholeFields({ layer, piece }: { layer: Layer; piece: Piece }) {
+  const { name, word } = SHAPES[piece.shape.kind]
+  return (
+    <>
+      {MOTION.map(field => (
+        <ValueField key={field.field} layer={layer} path={{ of: 'motion', piece: piece.id }} digits={1} {...field} />
+      ))}
+      <div className="col-span-2 flex items-center justify-between text-xs text-quiet">
+        {name}, its points
+        <KeyControl layer={layer} path={{ of: 'shape', piece: piece.id }} name={word} />
+      </div>
+    </>
+  )
 }
 
 function ShapeFields({ layer, piece }: { layer: Layer; piece: Piece }) {
-  const position = { layer, digits: 1 }
-  if (piece.shape.kind === 'edge') {
-    const path = { of: 'line', piece: piece.id } as const
-    return (
-      <>
-        <ValueField {...position} path={path} field="x" label="Across" initial={0} />
-        <ValueField {...position} path={path} field="y" label="Down" initial={0} />
-        <ValueField layer={layer} path={path} field="angle" label="Turn" unit="°" digits={1} initial={0} step={0.5} />
-      </>
-    )
-  }
-  const path = { of: 'frame', piece: piece.id } as const
-  return (
-    <>
-      <ValueField {...position} path={path} field="x" label="Across" initial={0} />
-      <ValueField {...position} path={path} field="y" label="Down" initial={0} />
-      <ValueField {...position} path={path} field="width" label="Width" min={0} initial={100} />
-      <ValueField {...position} path={path} field="height" label="Height" min={0} initial={100} />
-      <ValueField layer={layer} path={path} field="angle" label="Turn" unit="°" digits={1} initial={0} step={0.5} />
-    </>
-  )
+  const path = { of: 'shape', piece: piece.id } as const
+  const { fields } = SHAPE_VIEWS[piece.shape.kind]
+  if (fields.length === 0) return <WholeFields layer={layer} piece={piece} />
+  return fields.map(field => <ValueField key={field.field} layer={layer} path={path} digits={1} {...field} />)
 }
 
 /** One piece of a matte: a line when it is not chosen, all its settings when it is. */
@@ -58,16 +77,31 @@ export function PieceCard({ layer, piece }: { layer: Layer; piece: Piece }) {
   const chosen = useStore(s => s.view.piece === piece.id)
   const readOnly = useStore(s => s.view.readOnly)
   const project = useStore(projectOf)
-  const Icon = ICONS[piece.shape.kind]
+  const { icon: Icon } = SHAPE_VIEWS[piece.shape.kind]
+  const { listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: piece.id, disabled: readOnly })
   const change = (changes: edits.PieceSwitches) => send(edit('changePiece', layer.id, piece.id, changes))
+  const blur = (changes: Partial<Blur>, gesture: string) =>
+    send(editIn(gesture, 'changePiece', layer.id, piece.id, { blur: { ...piece.blur, ...changes } }))
+  const isOn = useStore(s => sample(piece.on, s.view.frame))
+  const switchOn = () => {
+    const { frame, keying } = store.getState().view
+    send(edit('setValue', layer.id, { of: 'on', piece: piece.id }, frame, !isOn, keying || isKeyed(piece.on)))
+  }
   const swap = (kind: Shape['kind']) => {
     if (project) send(edit('swapShape', layer.id, piece.id, kind, edits.layerSize(layer, project.shot, project.takes)))
   }
   const path = (of: 'inside' | 'outside' | 'grow' | 'strength') => ({ of, piece: piece.id }) as const
   const length = { layer, unit: 'px', digits: 1, max: 4000, initial: 0 }
   return (
-    <li>
-      <div className={`flex items-center rounded-lg ${chosen ? 'bg-ghost/15 text-ghost' : 'text-quiet'}`}>
+    <li
+      ref={setNodeRef}
+      className="relative"
+      style={{ transform: CSS.Translate.toString(transform), transition, zIndex: isDragging ? 10 : undefined }}
+    >
+      <div
+        {...listeners}
+        className={`flex touch-none items-center rounded-lg ${chosen ? 'bg-ghost/15 text-ghost' : 'text-quiet'} ${isDragging ? 'bg-raised shadow-xl shadow-black' : ''}`}
+      >
         <button
           type="button"
           aria-expanded={chosen}
@@ -79,11 +113,11 @@ export function PieceCard({ layer, piece }: { layer: Layer; piece: Piece }) {
           <span className="truncate text-quiet">{summary(piece)}</span>
         </button>
         <IconButton
-          icon={piece.on ? Eye : EyeOff}
+          icon={isOn ? Eye : EyeOff}
           size="small"
-          label={piece.on ? `Leave ${piece.name} out` : `Use ${piece.name}`}
+          label={isOn ? `Leave ${piece.name} out` : `Use ${piece.name}`}
           disabled={readOnly}
-          onClick={() => change({ on: !piece.on })}
+          onClick={switchOn}
         />
         <IconButton
           icon={Trash2}
@@ -96,7 +130,13 @@ export function PieceCard({ layer, piece }: { layer: Layer; piece: Piece }) {
       {chosen && (
         <div className="flex flex-col gap-2 px-2 py-2">
           <div className="flex items-center justify-between">
-            <Choice label="Shape" value={piece.shape.kind} options={SHAPES} onChange={swap} disabled={readOnly} />
+            <Choice
+              label="Shape"
+              value={piece.shape.kind}
+              options={SHAPE_CHOICES}
+              onChange={swap}
+              disabled={readOnly}
+            />
             <span className="w-24">
               <Toggle
                 label="Inverted"
@@ -128,6 +168,36 @@ export function PieceCard({ layer, piece }: { layer: Layer; piece: Piece }) {
               initial={100}
             />
             <ShapeFields layer={layer} piece={piece} />
+            <NumberField
+              label="Shutter"
+              unit="°"
+              value={piece.blur.shutter}
+              min={0}
+              max={LIMITS.shutter}
+              initial={0}
+              step={15}
+              disabled={readOnly}
+              onChange={(shutter, gesture) => blur({ shutter }, gesture)}
+            />
+            {piece.blur.shutter > 0 && (
+              <NumberField
+                label="Phase"
+                unit="°"
+                value={piece.blur.phase}
+                min={LIMITS.phase.least}
+                max={LIMITS.phase.most}
+                initial={0}
+                step={15}
+                disabled={readOnly}
+                onChange={(phase, gesture) => blur({ phase }, gesture)}
+              />
+            )}
+          </div>
+          <div className="flex items-center gap-1 text-xs text-quiet">
+            <span className="flex-1">Used</span>
+            <CommandButton id="piece-from">from here</CommandButton>
+            <CommandButton id="piece-until">until here</CommandButton>
+            <KeyControl layer={layer} path={{ of: 'on', piece: piece.id }} name="used" />
           </div>
           <div className="flex items-center justify-between text-xs text-quiet">
             Pinned to

@@ -1,5 +1,5 @@
 import { edit, editIn, useSend, useStore } from '../../app/store'
-import type { Layer } from '../../core/shot'
+import { type Layer, sourceKind } from '../../core/shot'
 import { NumberField } from '../common/NumberField'
 import { Toggle } from '../common/Toggle'
 import { CommandButton } from './CommandButton'
@@ -10,10 +10,7 @@ export function SoundSection({ layer }: { layer: Layer }) {
   const send = useSend()
   const readOnly = useStore(s => s.view.readOnly)
   const { source } = layer
-  const heard = useStore(s => {
-    if (source.kind === 'group') return true
-    return source.use !== 'picture' && s.project.present?.takes.find(t => t.digest === source.digest)?.sound !== null
-  })
+  const heard = useStore(s => sourceKind(source).hasSound(source, s.project.present?.takes ?? []))
   const fixed = readOnly || layer.locked
   if (!heard) return <p className="pt-2 text-xs text-quiet">There is no sound in this layer.</p>
   const fade = (label: string, side: 'in' | 'out') => (

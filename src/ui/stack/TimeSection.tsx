@@ -1,5 +1,5 @@
 import { edit, editIn, projectOf, shotOf, useSend, useStore } from '../../app/store'
-import type { Layer, Timing } from '../../core/shot'
+import { asTake, type Layer, type Timing } from '../../core/shot'
 import { frameToSeconds } from '../../core/time'
 import { Choice } from '../common/Choice'
 import { LOOP_STYLES } from '../common/loop-styles'
@@ -71,8 +71,8 @@ function SpeedFields({
 }) {
   const send = useSend()
   const takes = useStore(s => projectOf(s)?.takes) ?? []
-  const { source } = layer
-  const take = source.kind === 'take' ? takes.find(t => t.digest === source.digest) : null
+  const source = asTake(layer.source)
+  const take = source && takes.find(t => t.digest === source.digest)
   const film = take?.picture?.kind === 'film' ? take.picture : null
   return (
     <>

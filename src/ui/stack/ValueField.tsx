@@ -1,6 +1,5 @@
 import { editIn, store, useSend, useStore } from '../../app/store'
-import { type Numeric, sample } from '../../core/keys'
-import { getValue, type Layer, type ValuePath } from '../../core/shot'
+import { type Layer, type ValuePath, valueAt } from '../../core/shot'
 import { KeyControl } from '../common/KeyControl'
 import { NumberField } from '../common/NumberField'
 
@@ -20,21 +19,23 @@ interface Props {
   initial: number
 }
 
+/** What a field shows one number of. */
+type Numeric = number | Readonly<Record<string, number>> | null
+
 /** A number of a layer as it is at the playhead, with its key control. */
 export function ValueField({ layer, path, label, field, factor = 1, ...number }: Props) {
   const send = useSend()
   const readOnly = useStore(s => s.view.readOnly)
-  const value = getValue(layer, path)
   // Drawn anew when its number is another one, not with every frame.
   const own = useStore(s => {
-    const now = value && sample<Numeric>(value, s.view.frame)
+    const now = valueAt(layer, path, s.view.frame) as Numeric
     return typeof now === 'number' || now === null ? now : now[field!]!
   })
-  if (value === null || own === null) return null
+  if (own === null) return null
   const change = (shown: number, gesture: string) => {
     const { frame, keying } = store.getState().view
-    const now = sample<Numeric>(value, frame)
-    const next = typeof now === 'number' ? shown / factor : { ...now, [field!]: shown / factor }
+    const now = valueAt(layer, path, frame) as Numeric
+    const next = typeof now !== 'object' ? shown / factor : { ...now, [field!]: shown / factor }
     send(editIn(gesture, 'setValue', layer.id, path, frame, next, keying))
   }
   return (

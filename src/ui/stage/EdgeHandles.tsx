@@ -1,39 +1,34 @@
-import type { Camera } from '../../app/store'
+import { carry, carryBy, degrees, inverse, radians, scaleOf, turn as turned } from '../../core/affine'
 import { sample } from '../../core/keys'
-import type { Layer, Line, Piece, Shape } from '../../core/shot'
+import { shapeAt } from '../../core/shape'
+import type { Line } from '../../core/shot'
 import { Handle } from './Handle'
-import { degrees, nearAngle, pieceSpace, radians, round } from './piece-space'
+import { nearAngle, pieceMap, round } from './piece-space'
+import type { HandlesProps } from './shape-views'
 import { usePieceEdit } from './use-piece-edit'
-
-interface Props {
-  layer: Layer
-  piece: Piece
-  shape: Extract<Shape, { kind: 'edge' }>
-  frame: number
-  camera: Camera
-  onActive: (active: boolean) => void
-}
 
 /** How far along the line the turning handles stand from its middle, in screen px. */
 const ARM = 110
 const FAR = 6000
 
 /** An edge on the picture: its line, its feather, and what moves, turns and widens them. */
-export function EdgeHandles({ layer, piece, shape, frame, camera, onActive }: Props) {
+export function EdgeHandles({ layer, piece, frame, camera, onActive }: HandlesProps) {
   const change = usePieceEdit(layer, piece)
-  const space = pieceSpace(layer, piece, frame, camera)
-  const line = sample(shape.line, frame)
+  const map = pieceMap(layer, piece, frame, camera)
+  const scale = scaleOf(map)
+  const back = (dx: number, dy: number) => carryBy(inverse(map), { x: dx, y: dy })
+  const line = shapeAt(piece.shape, frame) as Line
   const inside = sample(piece.feather.inside, frame)
   const outside = sample(piece.feather.outside, frame)
   const grow = sample(piece.grow, frame)
   const a = radians(line.angle)
   // n points to what is kept, t runs along the line.
-  const n = space.way(Math.cos(a), Math.sin(a))
-  const t = space.way(-Math.sin(a), Math.cos(a))
-  const middle = space.toScreen(line.x, line.y)
+  const n = turned(map, { x: Math.cos(a), y: Math.sin(a) })
+  const t = turned(map, { x: -Math.sin(a), y: Math.cos(a) })
+  const middle = carry(map, line)
   const at = (along: number, across: number) => ({
-    x: middle.x + t.x * along + n.x * across * space.scale,
-    y: middle.y + t.y * along + n.y * across * space.scale,
+    x: middle.x + t.x * along + n.x * across * scale,
+    y: middle.y + t.y * along + n.y * across * scale,
   })
   const stroke = (across: number, dashed: boolean) => {
     const from = at(-FAR, across)
@@ -65,18 +60,18 @@ export function EdgeHandles({ layer, piece, shape, frame, camera, onActive }: Pr
   const turn = (sign: 1 | -1) => ({
     start: () => line,
     move: (from: Line, drag: { dx: number; dy: number; gesture: string; shift: boolean }) => {
-      const by = space.back(drag.dx * space.scale, drag.dy * space.scale)
+      const by = back(drag.dx * scale, drag.dy * scale)
       const x = -Math.sin(radians(from.angle)) * ARM * sign + by.x
       const y = Math.cos(radians(from.angle)) * ARM * sign + by.y
       let angle = nearAngle(degrees(Math.atan2(-x * sign, y * sign)), from.angle)
       if (drag.shift) angle = Math.round(angle / 15) * 15
-      change('line', { ...from, angle: round(angle) }, drag.gesture)
+      change('shape', { ...from, angle: round(angle) }, drag.gesture)
     },
   })
   const feather = (of: 'inside' | 'outside', from0: number, sign: 1 | -1) => ({
     start: () => from0,
     move: (from: number, drag: { dx: number; dy: number; gesture: string }) => {
-      const by = ((drag.dx * n.x + drag.dy * n.y) * sign) / space.scale
+      const by = ((drag.dx * n.x + drag.dy * n.y) * sign) / scale
       change(of, round(Math.max(0, Math.min(4000, from + by))), drag.gesture)
     },
   })
@@ -124,8 +119,8 @@ export function EdgeHandles({ layer, piece, shape, frame, camera, onActive }: Pr
         cursor="move"
         start={() => line}
         move={(from, { dx, dy, gesture }) => {
-          const by = space.back(dx, dy)
-          change('line', { ...from, x: round(from.x + by.x), y: round(from.y + by.y) }, gesture)
+          const by = back(dx, dy)
+          change('shape', { ...from, x: round(from.x + by.x), y: round(from.y + by.y) }, gesture)
         }}
         onActive={onActive}
       />

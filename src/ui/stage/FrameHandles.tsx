@@ -1,19 +1,12 @@
-import type { Camera } from '../../app/store'
+import { carry, carryBy, degrees, inverse, radians, scaleOf, turn } from '../../core/affine'
 import { sample } from '../../core/keys'
-import type { Frame, Layer, Piece, Shape } from '../../core/shot'
+import { shapeAt } from '../../core/shape'
+import type { Frame } from '../../core/shot'
 import type { Drag } from '../common/use-drag'
 import { Handle } from './Handle'
-import { degrees, nearAngle, pieceSpace, radians, round } from './piece-space'
+import { nearAngle, pieceMap, round } from './piece-space'
+import type { HandlesProps } from './shape-views'
 import { usePieceEdit } from './use-piece-edit'
-
-interface Props {
-  layer: Layer
-  piece: Piece
-  shape: Extract<Shape, { kind: 'box' | 'oval' }>
-  frame: number
-  camera: Camera
-  onActive: (active: boolean) => void
-}
 
 const CORNERS = [
   [-1, -1, 'Stretch from the top left', 'nwse-resize'],
@@ -26,28 +19,31 @@ const CORNERS = [
 ] as const
 
 /** A box or an oval on the picture, with what moves, turns, stretches and feathers it. */
-export function FrameHandles({ layer, piece, shape, frame, camera, onActive }: Props) {
+export function FrameHandles({ layer, piece, frame, camera, onActive }: HandlesProps) {
   const change = usePieceEdit(layer, piece)
-  const space = pieceSpace(layer, piece, frame, camera)
-  const box = sample(shape.frame, frame)
+  const map = pieceMap(layer, piece, frame, camera)
+  const scale = scaleOf(map)
+  const back = (dx: number, dy: number) => carryBy(inverse(map), { x: dx, y: dy })
+  const { shape } = piece
+  const box = shapeAt(shape, frame) as Frame
   const inside = sample(piece.feather.inside, frame)
   const outside = sample(piece.feather.outside, frame)
   const grow = sample(piece.grow, frame)
-  const middle = space.toScreen(box.x, box.y)
+  const middle = carry(map, box)
   const a = radians(box.angle)
   const cos = Math.cos(a)
   const sin = Math.sin(a)
-  const w = (box.width / 2) * space.scale
-  const h = (box.height / 2) * space.scale
-  const across = space.way(cos, sin)
-  const down = space.way(-sin, cos)
+  const w = (box.width / 2) * scale
+  const h = (box.height / 2) * scale
+  const across = turn(map, { x: cos, y: sin })
+  const down = turn(map, { x: -sin, y: cos })
   const at = (x: number, y: number) => ({
     x: middle.x + x * across.x + y * down.x,
     y: middle.y + x * across.y + y * down.y,
   })
   const local = (drag: Drag, angle: number) => {
     const r = radians(angle)
-    const { x, y } = space.back(drag.dx, drag.dy)
+    const { x, y } = back(drag.dx, drag.dy)
     return { x: x * Math.cos(r) + y * Math.sin(r), y: y * Math.cos(r) - x * Math.sin(r) }
   }
   // The side across from the one that is dragged stays where it is; with shift the middle does.
@@ -61,28 +57,20 @@ export function FrameHandles({ layer, piece, shape, frame, camera, onActive }: P
     const r = radians(from.angle)
     const x = from.x + mx * Math.cos(r) - my * Math.sin(r)
     const y = from.y + mx * Math.sin(r) + my * Math.cos(r)
-    change('frame', { ...from, x: round(x), y: round(y), width: round(width), height: round(height) }, drag.gesture)
+    change('shape', { ...from, x: round(x), y: round(y), width: round(width), height: round(height) }, drag.gesture)
   }
   const feather = (of: 'inside' | 'outside', sign: 1 | -1) => (from: number, drag: Drag) => {
     const by = local(drag, box.angle).y * sign
     change(of, round(Math.max(0, Math.min(4000, from + by))), drag.gesture)
   }
   const ring = (by: number, dashed: boolean) => {
-    const rw = Math.max(0, w + by * space.scale)
-    const rh = Math.max(0, h + by * space.scale)
+    const rw = Math.max(0, w + by * scale)
+    const rh = Math.max(0, h + by * scale)
     const form = (extra: object) =>
       shape.kind === 'oval' ? (
         <ellipse rx={rw} ry={rh} fill="none" {...extra} />
       ) : (
-        <rect
-          x={-rw}
-          y={-rh}
-          width={2 * rw}
-          height={2 * rh}
-          rx={Math.max(0, by * space.scale)}
-          fill="none"
-          {...extra}
-        />
+        <rect x={-rw} y={-rh} width={2 * rw} height={2 * rh} rx={Math.max(0, by * scale)} fill="none" {...extra} />
       )
     return (
       <g transform={`matrix(${across.x} ${across.y} ${down.x} ${down.y} ${middle.x} ${middle.y})`}>
@@ -120,7 +108,7 @@ export function FrameHandles({ layer, piece, shape, frame, camera, onActive }: P
       />
       <Handle
         label="Feather outside"
-        {...at(w * 0.5, -h - (grow + outside) * space.scale)}
+        {...at(w * 0.5, -h - (grow + outside) * scale)}
         form="lozenge"
         cursor="ns-resize"
         start={() => outside}
@@ -129,7 +117,7 @@ export function FrameHandles({ layer, piece, shape, frame, camera, onActive }: P
       />
       <Handle
         label="Feather inside"
-        {...at(-w * 0.5, -h - (grow - inside) * space.scale)}
+        {...at(-w * 0.5, -h - (grow - inside) * scale)}
         form="lozenge"
         cursor="ns-resize"
         start={() => inside}
@@ -145,10 +133,10 @@ export function FrameHandles({ layer, piece, shape, frame, camera, onActive }: P
         move={(from, drag) => {
           const reach = h + 30
           const r = radians(from.angle)
-          const by = space.back(drag.dx * space.scale, drag.dy * space.scale)
+          const by = back(drag.dx * scale, drag.dy * scale)
           let angle = nearAngle(degrees(Math.atan2(Math.sin(r) * reach + by.x, Math.cos(r) * reach - by.y)), from.angle)
           if (drag.shift) angle = Math.round(angle / 15) * 15
-          change('frame', { ...from, angle: round(angle) }, drag.gesture)
+          change('shape', { ...from, angle: round(angle) }, drag.gesture)
         }}
         onActive={onActive}
       />
@@ -160,8 +148,8 @@ export function FrameHandles({ layer, piece, shape, frame, camera, onActive }: P
         cursor="move"
         start={start}
         move={(from, { dx, dy, gesture }) => {
-          const by = space.back(dx, dy)
-          change('frame', { ...from, x: round(from.x + by.x), y: round(from.y + by.y) }, gesture)
+          const by = back(dx, dy)
+          change('shape', { ...from, x: round(from.x + by.x), y: round(from.y + by.y) }, gesture)
         }}
         onActive={onActive}
       />

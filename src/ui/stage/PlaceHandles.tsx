@@ -1,10 +1,11 @@
 import type { KeyboardEvent } from 'react'
 import { type Camera, editIn, store, useSend } from '../../app/store'
+import { carry, carryBy, degrees, inverse, radians } from '../../core/affine'
 import { sample } from '../../core/keys'
-import { carry, type Layer, newId, type Place, type Point, type Size } from '../../core/shot'
+import { type Layer, newId, type Place, type Point, placeMap, type Size } from '../../core/shot'
 import type { Drag } from '../common/use-drag'
 import { Handle } from './Handle'
-import { degrees, nearAngle, radians, round } from './piece-space'
+import { nearAngle, onScreen, round } from './piece-space'
 
 interface Props {
   layer: Layer
@@ -47,9 +48,9 @@ function meet(places: readonly number[], lines: readonly number[], reach: number
 export function PlaceHandles({ layer, picture, shot, frame, camera, onActive, onMeeting }: Props) {
   const send = useSend()
   const place = sample(layer.place, frame)
-  const screen = (p: Point): Point => ({ x: camera.x + p.x * camera.zoom, y: camera.y + p.y * camera.zoom })
+  const screen = (p: Point): Point => carry(onScreen(camera), p)
   const at = (u: number, v: number, of: Place = place) =>
-    carry(layer, of, { x: u * picture.width, y: v * picture.height })
+    carry(placeMap(layer, of), { x: u * picture.width, y: v * picture.height })
   const corners = CORNERS.map(([u, v]) => screen(at(u, v)))
   const middle = screen(place)
   const change = (next: Place, gesture: string) => {
@@ -97,14 +98,8 @@ export function PlaceHandles({ layer, picture, shot, frame, camera, onActive, on
     change({ ...from, angle: round(angle) }, drag.gesture)
   }
   const anchor = (from: Point, drag: Drag) => {
-    const angle = radians(place.angle)
-    const dx = (drag.dx * Math.cos(angle) + drag.dy * Math.sin(angle)) / camera.zoom / place.scale
-    const dy = (drag.dy * Math.cos(angle) - drag.dx * Math.sin(angle)) / camera.zoom / place.scale
-    const next = {
-      x: round(from.x + dx * (layer.flip.across ? -1 : 1)),
-      y: round(from.y + dy * (layer.flip.down ? -1 : 1)),
-    }
-    send(editIn(drag.gesture, 'setAnchor', layer.id, next))
+    const by = carryBy(inverse(placeMap(layer, place)), { x: drag.dx / camera.zoom, y: drag.dy / camera.zoom })
+    send(editIn(drag.gesture, 'setAnchor', layer.id, { x: round(from.x + by.x), y: round(from.y + by.y) }))
   }
   const onKeyDown = (event: KeyboardEvent) => {
     const way = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key]

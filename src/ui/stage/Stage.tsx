@@ -11,14 +11,16 @@ import {
   takeOf,
   useSend,
   useStore,
+  zoomMeasured,
 } from '../../app/store'
+import { sample } from '../../core/keys'
 import { edits, type Size } from '../../core/shot'
+import { droppedFiles } from '../common/dropped-files'
 import { useBringIn } from '../takes/use-bring-in'
 import { fitCamera, zoomAt } from './camera'
-import { EdgeHandles } from './EdgeHandles'
-import { FrameHandles } from './FrameHandles'
 import { Loupe } from './Loupe'
 import { PlaceHandles } from './PlaceHandles'
+import { SHAPE_VIEWS } from './shape-views'
 import { spacePan } from './space-pan'
 import { Tools } from './Tools'
 import { Views } from './Views'
@@ -42,9 +44,14 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
   const [meeting, setMeeting] = useState<{ x: number | null; y: number | null }>({ x: null, y: null })
   const bring = useBringIn()
   const piece = layer?.matte.find(p => p.id === view.piece)
-  const camera = view.camera ?? (shot ? fitCamera(shot.size, size) : { zoom: 1, x: 0, y: 0 })
-  const now = useRef<Camera>(camera)
+  // A first key gives the lanes another row, and the well less room: under the hand the picture stays where it is.
+  const held = useRef<Camera | null>(null)
+  const now = useRef<Camera | null>(null)
+  held.current = active || (view.drawing && piece) ? (held.current ?? now.current) : null
+  const camera = view.camera ?? held.current ?? (shot ? fitCamera(shot.size, size) : { zoom: 1, x: 0, y: 0 })
   now.current = camera
+  const { zoom } = camera
+  useEffect(() => void send(zoomMeasured(zoom)), [send, zoom])
 
   useEffect(() => {
     host.current?.append(canvas)
@@ -61,7 +68,7 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
       event.preventDefault()
       const box = element.getBoundingClientRect()
       const factor = Math.exp(-event.deltaY * (event.ctrlKey ? 0.01 : 0.0015))
-      send(cameraMoved(zoomAt(now.current, factor, event.clientX - box.left, event.clientY - box.top)))
+      send(cameraMoved(zoomAt(now.current!, factor, event.clientX - box.left, event.clientY - box.top)))
     }
     element.addEventListener('wheel', onWheel, { passive: false })
     return () => {
@@ -96,7 +103,7 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
     event.preventDefault()
     event.stopPropagation()
     event.currentTarget.setPointerCapture(event.pointerId)
-    pan.current = { x: event.clientX, y: event.clientY, camera: now.current }
+    pan.current = { x: event.clientX, y: event.clientY, camera: now.current! }
     if (space) spacePan.used = true
   }
   const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
@@ -118,10 +125,16 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
   }
 
   const shown = shot && { width: shot.size.width * camera.zoom, height: shot.size.height * camera.zoom }
-  const handles = { layer: layer!, piece: piece!, frame: view.frame, camera, onActive: begin }
+  const { Handles, Hint } = SHAPE_VIEWS[piece?.shape.kind ?? 'edge']
   const placing = layer && !piece && view.section === 'place' && open && takes && !view.playing && !layer.locked
   const visible =
-    layer && !layer.locked && piece && view.view !== 'cut-out' && !view.playing && layer.matteOn && piece.on
+    layer &&
+    !layer.locked &&
+    piece &&
+    view.view !== 'cut-out' &&
+    !view.playing &&
+    layer.matteOn &&
+    sample(piece.on, view.frame)
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: takes are dropped on it; by keyboard they are placed from their panel
     <div
@@ -134,7 +147,7 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
         event.preventDefault()
         const take = takeOf(store.getState(), event.dataTransfer.getData('application/x-take'))
         if (take) placeTake(take, {})
-        else void bring([...event.dataTransfer.files], true)
+        else void droppedFiles(event.dataTransfer).then(files => bring(files, true))
       }}
       onPointerDownCapture={onPointerDown}
       onPointerMoveCapture={onPointerMove}
@@ -155,13 +168,10 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
           aria-label="Handles of the chosen piece"
           style={{ opacity: active ? 0.45 : 1 }}
         >
-          {piece.shape.kind === 'edge' ? (
-            <EdgeHandles {...handles} shape={piece.shape} />
-          ) : (
-            <FrameHandles {...handles} shape={piece.shape} />
-          )}
+          <Handles layer={layer} piece={piece} frame={view.frame} camera={camera} onActive={begin} />
         </svg>
       )}
+      {visible && Hint && <Hint piece={piece} />}
       {placing && (
         <svg className="pointer-events-none absolute inset-0 size-full" role="group" aria-label="Handles of the layer">
           <PlaceHandles

@@ -1,15 +1,11 @@
-import { Circle, Hand, MousePointer2, RectangleHorizontal, SeparatorVertical } from 'lucide-react'
+import { Hand, MousePointer2 } from 'lucide-react'
 import { memo } from 'react'
 import { commandOf, shownKeys } from '../../app/commands'
 import { chosenLayer, useStore } from '../../app/store'
+import { SHAPE_KINDS } from '../../core/shape'
 import { IconButton } from '../common/Button'
 import { useEngine } from './engine-context'
-
-const PIECES = [
-  ['edge', SeparatorVertical],
-  ['box', RectangleHorizontal],
-  ['oval', Circle],
-] as const
+import { SHAPE_VIEWS } from './shape-views'
 
 /** What the pointer does on the picture, and the pieces that can be laid on it. */
 export const Tools = memo(function Tools({ hand, onHand }: { hand: boolean; onHand: (on: boolean) => void }) {
@@ -38,12 +34,12 @@ export const Tools = memo(function Tools({ hand, onHand }: { hand: boolean; onHa
         onClick={() => onHand(true)}
       />
       <hr className="mx-2 my-1 border-line" />
-      {PIECES.map(([kind, icon]) => {
+      {SHAPE_KINDS.map(kind => {
         const command = commandOf(kind)
         return (
           <IconButton
             key={kind}
-            icon={icon}
+            icon={SHAPE_VIEWS[kind].icon}
             label={layer !== undefined ? `${command.name} on ${layer}` : `${command.name}: choose a layer first`}
             keys={shownKeys(command.keys)}
             size="large"

@@ -1,10 +1,9 @@
 import { Lightbulb, Menu as MenuIcon, Redo2, Undo2 } from 'lucide-react'
-import { useState } from 'react'
+import { useEffect, useRef } from 'react'
 import { Link } from 'react-router'
+import { toast } from 'sonner'
 import { COMMANDS, commandOf, shownKeys } from '../../app/commands'
 import { leaveGroup } from '../../app/commands/layers'
-import { packProject } from '../../app/engine/bring-in'
-import { fileName, saveBlob } from '../../app/engine/exports'
 import {
   dialogOpened,
   edit,
@@ -13,7 +12,6 @@ import {
   redo,
   rootShot,
   shotOf,
-  store,
   undo,
   useSend,
   useStore,
@@ -24,33 +22,24 @@ import { IconButton } from '../common/Button'
 import { Ghost } from '../common/Ghost'
 import { switchLights } from '../common/lights'
 import { Menu, MenuItem } from '../common/Menu'
-import { sayProblem } from '../common/problem'
 import { Tip } from '../common/Tip'
+import { TypedName } from '../common/TypedName'
 import { useEngine } from './engine-context'
+import { usePacking } from './use-packing'
 
 const SAVING = { saved: 'saved', waiting: 'saving…', failed: '◆ not saved' } as const
 
 function ShotName({ name }: { name: string }) {
   const send = useSend()
   const readOnly = useStore(s => s.view.readOnly)
-  const [typed, setTyped] = useState<string | null>(null)
-  const commit = () => {
-    if (typed?.trim() && typed !== name) send(edit('renameShot', typed.trim()))
-    setTyped(null)
-  }
   return (
-    <input
-      aria-label="Name of the shot"
+    <TypedName
+      label="Name of the shot"
       disabled={readOnly}
-      size={Math.max(8, (typed ?? name).length)}
+      size={Math.max(8, name.length)}
       className="field-sizing-content min-w-24 max-w-96 rounded bg-transparent px-1 font-display text-xl font-semibold hover:bg-card focus:bg-card"
-      value={typed ?? name}
-      onChange={event => setTyped(event.target.value)}
-      onBlur={commit}
-      onKeyDown={event => {
-        if (event.key === 'Enter') event.currentTarget.blur()
-        if (event.key === 'Escape') setTyped(null)
-      }}
+      name={name}
+      onDone={next => send(edit('renameShot', next))}
     />
   )
 }
@@ -111,6 +100,19 @@ const formOf = (shot: Shot | null): string =>
     ? `${shot.size.width}×${shot.size.height} · ${rateText(shot.rate)} fps · ${lengthText(shot.length, shot.rate)}`
     : ''
 
+/** Says that a change is not saved as long as that is so, with the way out beside it. */
+function useUnsaved(saveFile: () => void) {
+  const unsaved = useStore(s => s.view.unsaved)
+  const save = useRef(saveFile)
+  save.current = saveFile
+  useEffect(() => {
+    if (!unsaved) return
+    const action = { label: 'Save as file', onClick: () => save.current() }
+    toast.error(unsaved, { id: 'unsaved', duration: Number.POSITIVE_INFINITY, closeButton: true, action })
+    return () => void toast.dismiss('unsaved')
+  }, [unsaved])
+}
+
 /** Where one is, what can be taken back, and the way out. */
 export function TopBar() {
   const send = useSend()
@@ -121,17 +123,9 @@ export function TopBar() {
   const future = useStore(s => s.project.future.length > 0)
   const saving = useStore(s => s.view.saving)
   const readOnly = useStore(s => s.view.readOnly)
-  const [packing, setPacking] = useState<number | null>(null)
+  const packing = usePacking()
+  useUnsaved(packing.begin)
   if (!id || name === undefined) return null
-  const saveFile = async () => {
-    const project = projectOf(store.getState())
-    if (!project) return
-    setPacking(0)
-    const packed = await packProject(project, setPacking)
-    setPacking(null)
-    if (packed.ok) saveBlob(packed.value, `${fileName(name)}.jollyghost.zip`)
-    else sayProblem(packed.problem)
-  }
   return (
     <header className="flex h-[46px] shrink-0 items-center gap-2 border-b border-line bg-panel px-3">
       <Link to="/" aria-label="Shots" className="flex items-center gap-3 text-quiet hover:text-ink">
@@ -174,13 +168,15 @@ export function TopBar() {
       </Menu>
       <button
         type="button"
-        disabled={packing !== null}
-        onClick={saveFile}
+        onClick={packing.share === null ? packing.begin : packing.stop}
         className="rounded-full bg-card px-4 py-1.5 whitespace-nowrap hover:bg-raised"
       >
-        {packing === null ? 'Save as file' : `Packing ${Math.round(packing * 100)}%`}
+        {packing.share === null ? 'Save as file' : `Packing ${Math.round(packing.share * 100)}% · stop`}
       </button>
-      <Link to={`/shot/${id}/export`} className="rounded-full bg-lime px-4 py-1.5 font-bold text-on-lime">
+      <Link
+        to={`/shot/${encodeURIComponent(id)}/export`}
+        className="rounded-full bg-lime px-4 py-1.5 font-bold text-on-lime"
+      >
         Export
       </Link>
     </header>

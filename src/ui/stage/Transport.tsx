@@ -2,11 +2,20 @@ import { ChevronLeft, ChevronRight, ImageDown, Pause, Play, SkipBack, SkipForwar
 import type { ReactNode } from 'react'
 import { commandOf, shownKeys } from '../../app/commands'
 import { fileName, saveBlob } from '../../app/engine/exports'
-import { dialogOpened, keyingSet, snappingSet, stagedShot, store, useSend, useStore } from '../../app/store'
-import { counter, type Rate } from '../../core/time'
+import {
+  dialogOpened,
+  keyingSet,
+  snappingSet,
+  stagedFrame,
+  stagedShot,
+  store,
+  useSend,
+  useStore,
+} from '../../app/store'
 import { IconButton } from '../common/Button'
 import { sayProblem } from '../common/problem'
 import { Tip } from '../common/Tip'
+import { Counter } from './Counter'
 import { useEngine } from './engine-context'
 import { Meter } from './Meter'
 
@@ -37,21 +46,6 @@ function Pill({
   )
 }
 
-/** Where the playhead is: the one part of the transport that changes with every frame. */
-function Counter({ rate, length }: { rate: Rate; length: number }) {
-  const frame = useStore(s => s.view.frame)
-  return (
-    <>
-      <span className="ml-3 font-display text-lg font-semibold" data-testid="counter">
-        {counter(frame, rate)}
-      </span>
-      <span className="ml-2 whitespace-nowrap text-quiet" data-testid="frame-number">
-        frame {frame + 1} of {length}
-      </span>
-    </>
-  )
-}
-
 /** Playing and stepping, the counter, and whether changes make keys. */
 export function Transport() {
   const send = useSend()
@@ -78,7 +72,7 @@ export function Transport() {
     )
   }
   const savePicture = async () => {
-    const { frame } = store.getState().view
+    const frame = stagedFrame(store.getState())
     try {
       const png = await engine?.png(frame)
       if (png) saveBlob(png, `${fileName(name)} ${String(frame).padStart(6, '0')}.png`)

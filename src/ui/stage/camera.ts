@@ -2,17 +2,17 @@
 import type { Camera } from '../../app/store'
 import type { Size } from '../../core/shot'
 
-const MARGIN = { side: 68, top: 22, bottom: 62 }
+const MARGIN = { left: 62, right: 18, top: 18, bottom: 58 }
 const ZOOM = { least: 0.02, most: 32 }
 
 /** The camera that shows the whole picture, clear of what floats over the well. */
 export function fitCamera(picture: Size, well: Size): Camera {
-  const width = Math.max(40, well.width - 2 * MARGIN.side)
+  const width = Math.max(40, well.width - MARGIN.left - MARGIN.right)
   const height = Math.max(40, well.height - MARGIN.top - MARGIN.bottom)
   const zoom = Math.min(width / picture.width, height / picture.height)
   return {
     zoom,
-    x: (well.width - picture.width * zoom) / 2,
+    x: MARGIN.left + (width - picture.width * zoom) / 2,
     y: MARGIN.top + (height - picture.height * zoom) / 2,
   }
 }

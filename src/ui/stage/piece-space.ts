@@ -1,47 +1,19 @@
-// From a piece's own px to the screen's, and back.
+// From a piece's own px to the screen's.
 import type { Camera } from '../../app/store'
+import { type Affine, after, scaling } from '../../core/affine'
 import { sample } from '../../core/keys'
-import { carry, type Layer, type Piece, type Point } from '../../core/shot'
+import { type Layer, motionMap, type Piece, placeMap } from '../../core/shot'
 
-export interface Space {
-  /** Screen px a piece's px takes. */
-  scale: number
-  toScreen(x: number, y: number): Point
-  /** A direction of the piece as it lies on the screen, of the same length. */
-  way(x: number, y: number): Point
-  /** A movement on the screen in px of the piece. */
-  back(dx: number, dy: number): Point
-}
+/** How px of the shot lie on the screen. */
+export const onScreen = ({ zoom, x, y }: Camera): Affine => scaling(zoom, x, y)
 
-/** The space that a piece is told in: its layer's, turned and mirrored as that is, or the shot's. */
-export function pieceSpace(layer: Layer, piece: Piece, frame: number, camera: Camera): Space {
-  if (piece.pinnedTo === 'shot') {
-    return {
-      scale: camera.zoom,
-      toScreen: (x, y) => ({ x: camera.x + x * camera.zoom, y: camera.y + y * camera.zoom }),
-      way: (x, y) => ({ x, y }),
-      back: (dx, dy) => ({ x: dx / camera.zoom, y: dy / camera.zoom }),
-    }
-  }
-  const place = sample(layer.place, frame)
-  const scale = place.scale * camera.zoom
-  const cos = Math.cos(radians(place.angle))
-  const sin = Math.sin(radians(place.angle))
-  const fx = layer.flip.across ? -1 : 1
-  const fy = layer.flip.down ? -1 : 1
-  return {
-    scale,
-    toScreen(x, y) {
-      const at = carry(layer, place, { x, y })
-      return { x: camera.x + at.x * camera.zoom, y: camera.y + at.y * camera.zoom }
-    },
-    way: (x, y) => ({ x: x * fx * cos - y * fy * sin, y: x * fx * sin + y * fy * cos }),
-    back: (dx, dy) => ({ x: ((dx * cos + dy * sin) * fx) / scale, y: ((dy * cos - dx * sin) * fy) / scale }),
-  }
-}
+/** As `pieceMap`, before the piece moves as a whole. */
+export const unmovedMap = (layer: Layer, piece: Piece, frame: number, camera: Camera): Affine =>
+  piece.pinnedTo === 'shot' ? onScreen(camera) : after(onScreen(camera), placeMap(layer, sample(layer.place, frame)))
 
-export const radians = (degrees: number): number => (degrees * Math.PI) / 180
-export const degrees = (r: number): number => (r * 180) / Math.PI
+/** How what a piece is told in lies on the screen: its layer's px, turned and mirrored as that is, or the shot's. */
+export const pieceMap = (layer: Layer, piece: Piece, frame: number, camera: Camera): Affine =>
+  after(unmovedMap(layer, piece, frame, camera), motionMap(piece.pivot, sample(piece.motion, frame)))
 
 /** An angle in degrees brought next to another one, so that a turn never jumps by a whole circle. */
 export const nearAngle = (angle: number, to: number): number => angle - 360 * Math.round((angle - to) / 360)

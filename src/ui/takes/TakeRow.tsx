@@ -51,27 +51,27 @@ function usesOf(root: Shot | null, digest: string): string {
   if (!root) return ''
   const known = uses.get(root) ?? new Map<string, string>()
   uses.set(root, known)
-  let told = known.get(digest)
-  if (told === undefined) {
-    told = takeUses(root, digest)
+  let lines = known.get(digest)
+  if (lines === undefined) {
+    lines = takeUses(root, digest)
       .map(u => [...u.inside, u.layer.name].join(' › '))
       .join('\n')
-    known.set(digest, told)
+    known.set(digest, lines)
   }
-  return told
+  return lines
 }
 
 /** A take: what it shows, where it is used, and what can be done with it. */
 export const TakeRow = memo(function TakeRow({ take }: { take: Take }) {
   const send = useSend()
   const session = useContext(SessionContext)
-  // As text, so that a row is made anew only when its uses are others.
-  const told = useStore(s => usesOf(rootShot(s), take.digest))
+  // As text, so that a row is made anew only when its lines are others.
+  const lines = useStore(s => usesOf(rootShot(s), take.digest))
   const readOnly = useStore(s => s.view.readOnly)
   const missing = useStore(s => s.view.missing.includes(take.digest))
   const open = useStore(s => s.view.take?.digest === take.digest)
   const finder = useRef<HTMLInputElement>(null)
-  const names = told === '' ? [] : told.split('\n')
+  const names = lines === '' ? [] : lines.split('\n')
   const remove = () => {
     if (open) send(takeClosed())
     send(takeRemoved(take.digest))

@@ -1,5 +1,9 @@
 import { useRef, useState } from 'react'
-import { projectOf, useStore } from '../../app/store'
+import { stopJob } from '../../app/jobs/run'
+import { jobUnderWay, projectOf, useStore } from '../../app/store'
+import { TextButton } from '../common/Button'
+import { droppedFiles } from '../common/dropped-files'
+import { jobText } from '../common/job-text'
 import { MEDIA_FILES } from '../common/media-files'
 import { TakeRow } from './TakeRow'
 import { useBringIn } from './use-bring-in'
@@ -9,7 +13,7 @@ export function TakesPanel() {
   const takes = useStore(s => projectOf(s)?.takes ?? null)
   const readOnly = useStore(s => s.view.readOnly)
   const picker = useRef<HTMLInputElement>(null)
-  const busy = useStore(s => s.view.bringing)
+  const job = useStore(s => jobUnderWay(s.jobs, ['bring', 'convert'], projectOf(s)?.id ?? null))
   const bring = useBringIn()
   const [over, setOver] = useState(false)
   return (
@@ -24,7 +28,7 @@ export function TakesPanel() {
       onDrop={event => {
         event.preventDefault()
         setOver(false)
-        void bring([...event.dataTransfer.files], false)
+        void droppedFiles(event.dataTransfer).then(files => bring(files, false))
       }}
     >
       <h2 className="text-sm">Takes</h2>
@@ -35,12 +39,13 @@ export function TakesPanel() {
       </ul>
       <button
         type="button"
-        disabled={readOnly || busy !== null}
+        disabled={readOnly || job !== null}
         className="rounded-xl border border-dashed border-line px-3 py-4 text-quiet hover:border-quiet hover:text-ink"
         onClick={() => picker.current?.click()}
       >
-        {busy ?? 'Bring in takes, stills or sound, or drop or paste them here'}
+        {job ? jobText(job) : 'Bring in takes, stills or sound, or drop or paste them here'}
       </button>
+      {job && <TextButton onClick={() => stopJob(job.id)}>Stop</TextButton>}
       <input
         ref={picker}
         type="file"

@@ -1,0 +1,84 @@
+import { useStore } from '../../../app/store'
+import { keysOf } from '../../../core/keys'
+import { corner, type OutlinePoint } from '../../../core/outline'
+import { shapeValue } from '../../../core/shape'
+import type { HandlesProps } from '../shape-views'
+import { ChosenFrame } from './ChosenFrame'
+import { OutlineLine } from './OutlineLine'
+import { OutlinePoints } from './OutlinePoints'
+import { useDrawing } from './use-drawing'
+import { useHeldKey } from './use-held-key'
+import { useOutline } from './use-outline'
+import { useOutlineHand } from './use-outline-hand'
+import { WholeFrame } from './WholeFrame'
+
+/** The outlines of the keys before and after a frame. */
+function neighbours(piece: HandlesProps['piece'], frame: number): OutlinePoint[][] {
+  const keys = keysOf(shapeValue(piece.shape)) as readonly { frame: number; value: OutlinePoint[] }[]
+  const before = keys.filter(k => k.frame < frame).at(-1)
+  const after = keys.find(k => k.frame > frame)
+  return [before, after].flatMap(k => (k ? [k.value] : []))
+}
+
+/** A free outline on the picture: it is drawn here, and here its points are moved, added and chosen. */
+export function OutlineHandles(props: HandlesProps) {
+  const { layer, piece, frame, onActive } = props
+  const chosen = useStore(s => s.view.points)
+  const isDrawing = useStore(s => s.view.drawing)
+  const adding = useHeldKey('a')
+  const hidden = useHeldKey('x')
+  const outline = useOutline(props)
+  const hand = useOutlineHand(outline, chosen, adding, onActive)
+  const drawing = useDrawing(outline, layer, piece, isDrawing)
+  const { points } = outline
+  const { handlers } = isDrawing ? drawing : hand
+  const grip = isDrawing ? null : hand.grip
+  const cursor = isDrawing || adding ? 'crosshair' : !grip ? 'default' : grip.kind === 'line' ? 'move' : 'pointer'
+  const last = points.at(-1)
+  return (
+    <>
+      <rect
+        width="100%"
+        height="100%"
+        fill="transparent"
+        className="pointer-events-auto touch-none"
+        data-testid="outline-ground"
+        style={{ cursor }}
+        {...handlers}
+      />
+      <g data-piece={piece.name} style={{ visibility: hidden ? 'hidden' : 'visible' }}>
+        {neighbours(piece, frame).map((ghost, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: the one before, the one after
+          <OutlineLine key={i} points={outline.onScreen(ghost)} ghost />
+        ))}
+        <OutlineLine points={points} closed={!isDrawing || drawing.closes} />
+        {isDrawing && last && drawing.over && !drawing.closes && (
+          <g strokeDasharray="5 4">
+            <OutlineLine points={[last, corner(drawing.over)]} closed={false} />
+          </g>
+        )}
+        <OutlinePoints
+          points={points}
+          chosen={isDrawing && points.length > 0 ? [points.length - 1] : chosen}
+          grip={isDrawing ? (drawing.closes ? { kind: 'point', index: 0 } : null) : grip}
+        />
+        {!isDrawing && !adding && chosen.length > 1 && (
+          <ChosenFrame outline={outline} chosen={chosen} onActive={onActive} />
+        )}
+        {!isDrawing && !adding && chosen.length === 0 && <WholeFrame {...props} />}
+        {hand.box && (
+          <rect
+            x={Math.min(hand.box.from.x, hand.box.to.x)}
+            y={Math.min(hand.box.from.y, hand.box.to.y)}
+            width={Math.abs(hand.box.to.x - hand.box.from.x)}
+            height={Math.abs(hand.box.to.y - hand.box.from.y)}
+            fill="#a9ecd9"
+            fillOpacity="0.12"
+            stroke="#a9ecd9"
+            strokeDasharray="3 3"
+          />
+        )}
+      </g>
+    </>
+  )
+}

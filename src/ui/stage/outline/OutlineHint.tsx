@@ -1,0 +1,86 @@
+import { stopJob } from '../../../app/jobs/run'
+import { keyingSet, reachSet, useSend, useStore } from '../../../app/store'
+import { keysOf } from '../../../core/keys'
+import { shapeValue } from '../../../core/shape'
+import type { Piece } from '../../../core/shot'
+
+const KeyCap = ({ children }: { children: string }) => (
+  <kbd className="rounded bg-raised px-1.5 py-px text-ink">{children}</kbd>
+)
+
+/** px that an outline may lean at most. */
+const FARTHEST = 60
+
+/** What the hand can do next, near where it is; and what a change will do to the keys. */
+export function OutlineHint({ piece }: { piece: Piece }) {
+  const send = useSend()
+  const isDrawing = useStore(s => s.view.drawing)
+  const keying = useStore(s => s.view.keying)
+  const frame = useStore(s => s.view.frame)
+  const several = useStore(s => s.view.points.length > 1)
+  const job = useStore(s => s.jobs.find(j => j.kind === 'compare'))
+  const reach = useStore(s => s.view.reach)
+  const keys = keysOf(shapeValue(piece.shape))
+  const changes = keying
+    ? keys.some(k => k.frame === frame)
+      ? 'Changes go to the key here'
+      : 'A change makes a key here'
+    : keys.length > 0
+      ? 'A change shifts all keys'
+      : 'No keys'
+  return (
+    <div className="pointer-events-none absolute top-1 left-1/2 flex -translate-x-1/2 items-center gap-2 rounded-full bg-panel/90 px-3 py-1 text-xs whitespace-nowrap text-quiet">
+      {isDrawing ? (
+        <>
+          Press for a corner, drag for a curve, with <KeyCap>Shift</KeyCap> freely <KeyCap>Enter</KeyCap> or the first
+          point closes it <KeyCap>Backspace</KeyCap> takes one back
+        </>
+      ) : (
+        <>
+          <button
+            type="button"
+            aria-pressed={keying}
+            className="pointer-events-auto rounded-full px-1.5 py-0.5 hover:text-ink aria-pressed:text-lime"
+            onClick={() => send(keyingSet(!keying))}
+          >
+            {changes}
+          </button>
+          {several && (
+            <label className="pointer-events-auto flex items-center gap-1">
+              <KeyCap>E</KeyCap> leans on edges within
+              <input
+                aria-label="How far it may reach, px"
+                inputMode="numeric"
+                className="w-8 rounded bg-ground px-1 text-right text-ink"
+                value={reach}
+                onChange={event => {
+                  const px = Number.parseInt(event.target.value, 10)
+                  send(reachSet(Math.max(1, Math.min(FARTHEST, Number.isFinite(px) ? px : 1))))
+                }}
+                onKeyDown={event => event.key === 'Enter' && event.currentTarget.blur()}
+              />
+              px
+            </label>
+          )}
+          {job ? (
+            <button type="button" className="pointer-events-auto text-ink" onClick={() => stopJob(job.id)}>
+              Comparing: {job.done} of {job.of} · Stop
+            </button>
+          ) : (
+            keys.length > 1 && (
+              <>
+                <KeyCap>G</KeyCap> goes to the worst frame
+              </>
+            )
+          )}
+          {!several && (
+            <>
+              <KeyCap>A</KeyCap> held: new points <KeyCap>Q</KeyCap> all points
+            </>
+          )}
+          <KeyCap>X</KeyCap> held: picture alone
+        </>
+      )}
+    </div>
+  )
+}
