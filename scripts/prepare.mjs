@@ -55,9 +55,18 @@ function app() {
   run(process.execPath, ['node_modules/vite/bin/vite.js', 'build', '--logLevel', 'warn'])
 }
 
-/** Makes what is asked for, and packages always. */
-export function prepare(wanted) {
+function node() {
+  const sources = ['src', 'vite.node.config.ts', 'package-lock.json']
+  if (time(join(root, 'build/node/ghost.js')) > latest(sources)) return
+  console.error('Building the terminal and the server…')
+  const args = ['build', '--config', 'vite.node.config.ts', '--logLevel', 'warn']
+  run(process.execPath, ['node_modules/vite/bin/vite.js', ...args])
+}
+
+/** Makes packages, kernels, terminal and server; the app where it is wanted. */
+export function prepare(wanted = {}) {
   packages()
-  if (wanted.kernels || wanted.app) kernels()
+  kernels()
+  node()
   if (wanted.app) app()
 }

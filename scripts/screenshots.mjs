@@ -6,7 +6,7 @@ import { prepare, root } from './prepare.mjs'
 
 const PORT = 4980
 prepare({ app: true })
-const server = spawn(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'src/server/main.ts'], {
+const server = spawn(process.execPath, ['build/node/server.js'], {
   cwd: root,
   stdio: ['ignore', 'pipe', 'inherit'],
   env: { ...process.env, PORT: String(PORT) },
@@ -77,7 +77,9 @@ const open = async name => {
 }
 await open('Seven clockmakers')
 await press('Shift+ArrowRight', 23)
+await press('r')
 await shoot('row')
+await press('Escape')
 await open('One long take')
 await page.getByRole('button', { name: 'Look at one-long-take.mp4 alone' }).click()
 await page.waitForTimeout(800)
@@ -99,7 +101,43 @@ for (let i = 0; i < 6; i++) await page.mouse.wheel(0, -120)
 await press('Shift+ArrowRight', 5)
 await page.waitForTimeout(3000)
 await shoot('lanes')
+await open('The pendulum')
+await press('Shift+ArrowRight', 4)
+await page.getByRole('tab', { name: 'Looks' }).click()
+await page.getByRole('button', { name: 'Add a look' }).click()
+await page.getByRole('menuitem', { name: 'Light' }).click()
+for (const [label, value] of [
+  ['Exposure', '1.2'],
+  ['Red', '0.35'],
+]) {
+  await page.getByRole('textbox', { name: label }).fill(value)
+  await press('Enter')
+}
+await shoot('looks')
 await open('Two at the counter')
+await press('Shift+U')
+const picture = await page.getByTestId('picture').boundingBox()
+// Round the clockmaker at the right: place, and how far the handle is pulled, in shares of the picture's width and height.
+for (const [x, y, dx, dy] of [
+  [0.69, 0.32, 0.045, 0],
+  [0.745, 0.46, 0.02, 0.07],
+  [0.81, 0.58, 0, 0.05],
+  [0.77, 0.69, 0, 0],
+  [0.61, 0.69, 0, 0],
+  [0.575, 0.56, 0.012, -0.07],
+  [0.645, 0.43, 0.01, -0.06],
+]) {
+  await page.mouse.move(picture.x + x * picture.width, picture.y + y * picture.height)
+  await page.mouse.down()
+  if (dx || dy)
+    await page.mouse.move(picture.x + (x + dx) * picture.width, picture.y + (y + dy) * picture.height, { steps: 3 })
+  await page.mouse.up()
+}
+await press('Enter')
+await press('q')
+await shoot('drawing')
+await page.getByRole('button', { name: 'Delete Outline' }).click()
+await press('Shift+K')
 await page.getByRole('tab', { name: 'Place' }).click()
 await page.getByRole('textbox', { name: 'Scale', exact: true }).fill('62')
 await press('Enter')

@@ -3,7 +3,7 @@ import { spawn } from 'node:child_process'
 import { prepare, root } from './prepare.mjs'
 
 prepare({ app: true })
-const server = spawn(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'src/server/main.ts'], {
+const server = spawn(process.execPath, ['build/node/server.js'], {
   cwd: root,
   stdio: 'inherit',
 })

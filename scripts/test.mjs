@@ -3,6 +3,7 @@ import { spawn, spawnSync } from 'node:child_process'
 import { existsSync, mkdtempSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { firefox, firefoxSmoke } from './firefox.mjs'
 import { prepare, root, run } from './prepare.mjs'
 
 const CHROMIUM = ['/usr/bin/chromium', '/usr/bin/chromium-browser']
@@ -47,7 +48,7 @@ const unit = runner(
 )
 
 const port = 4600 + (process.pid % 300)
-const server = spawn(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'src/server/main.ts'], {
+const server = spawn(process.execPath, ['build/node/server.js'], {
   cwd: root,
   stdio: ['ignore', 'pipe', 2],
   env: { ...process.env, PORT: String(port) },
@@ -63,9 +64,10 @@ const browser = runner(
   browserReport,
   r => ({ passed: r.stats.expected + r.stats.flaky, failed: r.stats.unexpected }),
 )
+const other = firefox() ? await firefoxSmoke(`http://127.0.0.1:${port}`) : { passed: 0, failed: 0 }
 server.kill()
 
-const passed = unit.passed + browser.passed
-const failed = unit.failed + browser.failed
+const passed = unit.passed + browser.passed + other.passed
+const failed = unit.failed + browser.failed + other.failed
 process.stdout.write(`${passed} passed, ${failed} failed\n`)
 process.exit(failed === 0 && passed > 0 ? 0 : 1)

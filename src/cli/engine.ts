@@ -1,17 +1,21 @@
 // The core with what it needs in Node: kernels, decoders, files.
-import { statSync } from 'node:fs'
+import { existsSync, statSync } from 'node:fs'
 import { open, readFile } from 'node:fs/promises'
 import { fileURLToPath } from 'node:url'
-import { registerMediabunnyServer } from '@mediabunny/server'
-import { createCanvas, loadImage } from '@napi-rs/canvas'
-import { FilePathSource } from 'mediabunny'
+import { promisify } from 'node:util'
+import zlib from 'node:zlib'
+import { type AvFrameVideoSampleResource, registerMediabunnyServer } from '@mediabunny/server'
+import { FilePathSource, type VideoSample } from 'mediabunny'
 import { type Kernels, loadKernels } from '../core/render'
 import { usedTakes } from '../core/shot'
+import { setPlaneReader } from '../media/decode'
 import { type FrameStore, frameStore } from '../media/frames'
 import { type MediaSource, openMedia } from '../media/open'
+import { setDeflate } from '../media/png'
 import { type SoundStore, soundStore } from '../media/sound'
 import { type StillPixels, setStillDecoder } from '../media/still'
 import { Complaint } from './complaint'
+import { patiently } from './patience'
 import type { FoundProject } from './projects'
 
 const MEMORY = 2 ** 30
@@ -38,6 +42,8 @@ export const pathSource = (path: string): MediaSource => ({
 })
 
 async function decodePicture(bytes: Uint8Array): Promise<StillPixels> {
+  // Only pictures need it, and it takes its time to load.
+  const { createCanvas, loadImage } = await import('@napi-rs/canvas')
   const image = await loadImage(Buffer.from(bytes))
   const { width, height } = image
   const canvas = createCanvas(width, height)
@@ -46,6 +52,23 @@ async function decodePicture(bytes: Uint8Array): Promise<StillPixels> {
   return { width, height, data: context.getImageData(0, 0, width, height).data }
 }
 
+/** The planes of the decoder's own frame: the library has no public way to them. */
+async function framePlanes(sample: VideoSample) {
+  const { _data } = sample as unknown as { _data: AvFrameVideoSampleResource }
+  return (await _data.getDataPlanes()).map(({ data, stride }) => ({ data, offset: 0, stride }))
+}
+
+/** What is packed comes in as few pieces as can be: each is copied again. */
+const PIECE = 2 ** 20
+
+/** In a thread beside this one. Filtered rows shrink by some hundredths more at higher levels and by longer repeats, which cost much. */
+const quickDeflate = (data: Uint8Array<ArrayBuffer>) =>
+  promisify<Uint8Array, object, Uint8Array>(zlib.deflate)(data, {
+    level: 1,
+    strategy: zlib.constants.Z_RLE,
+    chunkSize: PIECE,
+  })
+
 let registered = false
 
 /** Lets the media library decode and encode here; safe to call again. */
@@ -53,6 +76,8 @@ export function nodeMedia(): void {
   if (!registered) {
     registerMediabunnyServer({ hardwareContext: null })
     setStillDecoder(decodePicture)
+    setPlaneReader(framePlanes)
+    setDeflate(quickDeflate)
   }
   registered = true
 }
@@ -71,7 +96,14 @@ export async function startEngine({ project, pathOf }: FoundProject): Promise<En
   for (const digest of usedTakes(project.shot)) {
     const take = project.takes.find(t => t.digest === digest)
     if (!take) throw new Complaint('The project does not list one of its takes.')
-    const media = await openMedia(pathSource(pathOf(take)), take.name)
+    const path = pathOf(take)
+    if (!existsSync(path)) throw new Complaint(`The take “${take.name}” is missing: the file was saved without it.`)
+    // The first look goes to its end, so that nothing later can go round in circles.
+    const media = await patiently(take.name, take.bytes, async () => {
+      const opened = await openMedia(pathSource(path), take.name)
+      if (opened.kind === 'film') await opened.input.computeDuration()
+      return opened
+    })
     engine.frames.add(digest, media)
     engine.sounds.add(digest, media)
   }

@@ -1,11 +1,9 @@
 // `ghost info`: what a project or a media file is.
 import { existsSync, statSync } from 'node:fs'
-import { basename } from 'node:path'
-import type { Project, Take } from '../core/shot'
+import { asTake, type Project, sourceKind, type Take } from '../core/shot'
 import { lengthText, rateText } from '../core/time'
-import { describeTake, openMedia } from '../media/open'
-import { nodeMedia, pathSource } from './engine'
-import { findProject, looksLikeZip } from './projects'
+import { printable } from './printable'
+import { findProject, looksLikeProject } from './projects'
 
 function pictureText({ picture }: Omit<Take, 'digest'>): string {
   if (!picture) return 'no picture'
@@ -21,8 +19,8 @@ const takeLine = (t: Omit<Take, 'digest'>): string =>
 function projectText({ shot, takes }: Project): string {
   const { size, rate, length } = shot
   const layers = shot.layers.map(l => {
-    const source = l.source
-    const from = source.kind === 'take' ? takes.find(t => t.digest === source.digest)?.name : 'a group'
+    const source = asTake(l.source)
+    const from = source ? takes.find(t => t.digest === source.digest)?.name : `a ${sourceKind(l.source).name}`
     const matte = l.matte.length > 0 ? `, matte of ${l.matte.length}${l.matteOn ? '' : ' (away)'}` : ''
     return `    ${l.name}: ${from}, frames ${l.span.from} to ${l.span.to - 1}${matte}${l.on ? '' : ', hidden'}`
   })
@@ -35,21 +33,13 @@ function projectText({ shot, takes }: Project): string {
   ].join('\n')
 }
 
-async function mediaInfo(path: string): Promise<Omit<Take, 'digest'>> {
-  nodeMedia()
-  const media = await openMedia(pathSource(path), basename(path))
-  try {
-    return await describeTake(media, statSync(path).size)
-  } finally {
-    media.close()
-  }
-}
-
 export async function info(subject: string, json: boolean): Promise<void> {
-  const isMedia = existsSync(subject) && statSync(subject).isFile() && !(await looksLikeZip(subject))
+  const isMedia = existsSync(subject) && statSync(subject).isFile() && !(await looksLikeProject(subject))
   const print = (data: unknown, text: string) =>
-    process.stdout.write(`${json ? JSON.stringify(data, null, 2) : text}\n`)
+    process.stdout.write(`${json ? JSON.stringify(data, null, 2) : printable(text)}\n`)
   if (isMedia) {
+    // Decoders take their time to load; a project needs none.
+    const { mediaInfo } = await import('./media-info')
     const take = await mediaInfo(subject)
     print({ kind: 'media', ...take }, takeLine(take))
     return

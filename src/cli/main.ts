@@ -1,13 +1,15 @@
 // `ghost`: the same core from a terminal.
+import { rmSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { Complaint } from './complaint'
-import { info } from './info'
-import { render } from './render'
+import { scratchFolders } from './patience'
+import { printable } from './printable'
 
 const HELP = `ghost: combine locked-off takes with animated mattes
 
   ghost render <project file | demo name> --out file.mp4|file.webm|frames-folder
                [--frames 0-89] [--scale 0.5]
+  ghost convert <film>... [--out folder]     what a browser cannot read, as H.264 in MOV
   ghost info   <project file | demo name | media file> [--json]
 
 Frames count from 0 and both ends are included. A folder gets one PNG a frame.`
@@ -29,15 +31,25 @@ async function main(): Promise<number> {
     return command || values.help ? 0 : 2
   }
   if (!subject) throw new Complaint(`Say what to ${command}: a project file or the name of a demo shot.`)
-  if (command === 'render') await render(subject, values)
-  else if (command === 'info') await info(subject, values.json)
-  else throw new Complaint(`“${command}” is not a command. There are render and info.`)
+  // Each command loads what it needs and no more.
+  if (command === 'render') await (await import('./render')).render(subject, values)
+  else if (command === 'info') await (await import('./info')).info(subject, values.json)
+  else if (command === 'convert') await (await import('./convert')).convert(positionals.slice(1), values.out)
+  else throw new Complaint(`“${command}” is not a command. There are render, info and convert.`)
   return 0
 }
 
+// Whatever ends the process, nothing is left behind.
+process.on('exit', () => {
+  for (const folder of scratchFolders()) rmSync(folder, { recursive: true, force: true })
+})
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => process.exit(130))
+
 // A decoder may fail outside any call of ours; that ends the work like any other failure.
 process.on('unhandledRejection', error => {
-  process.stderr.write(`ghost: a take cannot be decoded (${error instanceof Error ? error.message : String(error)}).\n`)
+  process.stderr.write(
+    printable(`ghost: a take cannot be decoded (${error instanceof Error ? error.message : String(error)}).\n`),
+  )
   process.exit(1)
 })
 
@@ -46,7 +58,7 @@ main().then(
   error => {
     const known = error instanceof Complaint || (error instanceof Error && error.name === 'MediaProblem')
     const usage = error instanceof TypeError && 'code' in error && String(error.code).startsWith('ERR_PARSE_ARGS')
-    process.stderr.write(`ghost: ${known || usage ? error.message : (error?.stack ?? error)}\n`)
+    process.stderr.write(`ghost: ${printable(known || usage ? error.message : (error?.stack ?? String(error)))}\n`)
     process.exit(known || usage ? 2 : 1)
   },
 )

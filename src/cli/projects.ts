@@ -1,12 +1,15 @@
 // Finding a project by file or demo name, its media as files on disk.
-import { createReadStream, createWriteStream, existsSync, statSync } from 'node:fs'
-import { mkdtemp, readFile, rm } from 'node:fs/promises'
+import { createReadStream, existsSync, statSync } from 'node:fs'
+import { appendFile, mkdtemp, open, readFile, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { parseProject } from '../core/door'
 import { readProjectFile } from '../core/exchange'
-import { type Project, parseProject, type Take } from '../core/shot'
+import type { Project, Take } from '../core/shot'
+import { isSequence } from '../media/sequence'
 import { Complaint } from './complaint'
+import { addScratch, dropScratch } from './patience'
 
 const DEMO = fileURLToPath(new URL('../../demo/', import.meta.url))
 
@@ -25,36 +28,42 @@ async function openDemo(name: string): Promise<FoundProject | null> {
   return { project: checked.value, pathOf: take => join(DEMO, 'clips', take.name), close: async () => {} }
 }
 
-/** Whether a file begins like a zip, as project files do. */
-export async function looksLikeZip(path: string): Promise<boolean> {
-  for await (const chunk of createReadStream(path, { end: 3 }))
-    return (chunk as Buffer).toString('latin1').startsWith('PK')
+/** Whether a file begins like a project file: a zip, but not one of numbered stills. */
+export async function looksLikeProject(path: string): Promise<boolean> {
+  for await (const chunk of createReadStream(path, { end: 63 })) {
+    return (chunk as Buffer).toString('latin1').startsWith('PK') && !isSequence(chunk as Buffer)
+  }
   return false
 }
 
 /** Unpacks a project file into a temporary folder that `close` removes. */
 async function openFile(path: string): Promise<FoundProject> {
   const folder = await mkdtemp(join(tmpdir(), 'ghost-'))
-  const close = () => rm(folder, { recursive: true, force: true })
+  addScratch(folder)
+  const close = async () => {
+    await rm(folder, { recursive: true, force: true })
+    dropScratch(folder)
+  }
   const pathOf = (take: Take) => join(folder, take.digest)
-  const files = new Map<string, ReturnType<typeof createWriteStream>>()
+  const zip = await open(path)
   try {
-    const checked = await readProjectFile(
-      () => createReadStream(path),
-      (take, chunk) => {
-        const file = files.get(take.digest) ?? createWriteStream(pathOf(take))
-        files.set(take.digest, file)
-        file.write(chunk)
-      },
-    )
-    await Promise.all(
-      [...files.values()].map(file => new Promise<void>((done, no) => file.on('error', no).end(() => done()))),
-    )
+    const read = async (from: number, to: number) => {
+      const { buffer, bytesRead } = await zip.read(
+        new Uint8Array(Math.max(0, to - from)),
+        0,
+        Math.max(0, to - from),
+        from,
+      )
+      return buffer.subarray(0, bytesRead)
+    }
+    const checked = await readProjectFile(read, statSync(path).size, (take, chunk) => appendFile(pathOf(take), chunk))
     if (!checked.ok) throw new Complaint(`“${path}” cannot be opened. ${checked.problem}`)
     return { project: checked.value, pathOf, close }
   } catch (error) {
     await close()
     throw error
+  } finally {
+    await zip.close()
   }
 }
 

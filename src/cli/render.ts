@@ -1,13 +1,15 @@
 // `ghost render`: a shot as a film or as numbered PNGs.
-import { mkdir, rm, writeFile } from 'node:fs/promises'
+import { mkdir, rename, rm, writeFile } from 'node:fs/promises'
 import { extname, join } from 'node:path'
 import { FilePathTarget } from 'mediabunny'
+import type { Codes } from '../core/render'
 import type { Shot } from '../core/shot'
 import { type Span, spanLength } from '../core/time'
-import { type ExportFormat, exportFrame, exportShot } from '../media/export'
-import { pngOf } from '../media/png'
+import { type ExportFormat, exportFrame, exportShot, filmSize } from '../media/export'
+import { packPng, pngRows } from '../media/png'
 import { Complaint } from './complaint'
 import { type Engine, startEngine } from './engine'
+import { addScratch, dropScratch } from './patience'
 import { findProject } from './projects'
 
 interface RenderOptions {
@@ -45,15 +47,38 @@ function progress(of: number) {
   }
 }
 
+const PACKED_AT_ONCE = 4
+
 async function writeFrames(engine: Engine, shot: Shot, span: Span, scale: number, folder: string): Promise<void> {
   await mkdir(folder, { recursive: true })
   const tell = progress(spanLength(span))
-  for (let frame = span.from; frame < span.to; frame++) {
-    const picture = await exportFrame(engine.k, engine.frames, shot, frame, scale)
-    await writeFile(join(folder, `${String(frame).padStart(6, '0')}.png`), pngOf(engine.k, picture))
-    engine.k.free(picture.ptr)
-    tell(frame + 1 - span.from)
+  // While frames are packed in threads of their own the next one is made; how many bounds the memory.
+  const packing: Promise<void>[] = []
+  // Room for rows is used again: new room for each frame would keep the garbage collector busy.
+  const rooms: Uint8Array<ArrayBuffer>[] = []
+  let done = 0
+  let coming: Promise<Codes> | null = null
+  const paintNext = (frame: number) => {
+    coming = frame < span.to ? exportFrame(engine.k, engine.frames, shot, frame, scale) : null
+    coming?.catch(() => {})
   }
+  paintNext(span.from)
+  for (let frame = span.from; frame < span.to; frame++) {
+    const picture = await coming!
+    paintNext(frame + 1)
+    if (packing.length >= PACKED_AT_ONCE) await packing.shift()
+    const rows = pngRows(engine.k, picture, rooms.pop())
+    engine.k.free(picture.ptr)
+    const path = join(folder, `${String(frame).padStart(6, '0')}.png`)
+    const job = packPng(rows)
+      .then(png => writeFile(path, png))
+      .then(() => void rooms.push(rows.data))
+      .then(() => tell(++done))
+    // It is waited for further on; until then a failure is no surprise.
+    job.catch(() => {})
+    packing.push(job)
+  }
+  await Promise.all(packing)
 }
 
 async function writeFilm(
@@ -65,11 +90,17 @@ async function writeFilm(
   format: ExportFormat,
 ): Promise<void> {
   const tell = progress(spanLength(span))
+  const { size, left } = filmSize(shot, scale)
+  if (left) process.stderr.write(`The film is ${size.width}×${size.height}: ${left}\n`)
+  // It lies beside its name until it is whole, and goes with the process if that ends before.
+  const part = `${out}.part${extname(out)}`
+  addScratch(part)
   try {
-    await exportShot({ shot, format, span, scale }, new FilePathTarget(out), { ...engine, onProgress: tell })
-  } catch (error) {
-    await rm(out, { force: true })
-    throw error
+    await exportShot({ shot, format, span, scale }, new FilePathTarget(part), { ...engine, onProgress: tell })
+    await rename(part, out)
+  } finally {
+    await rm(part, { force: true })
+    dropScratch(part)
   }
 }
 

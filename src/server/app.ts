@@ -1,6 +1,6 @@
-// What the server answers: the built app and the demo, nothing else.
+// What the server answers: the built app, the demo, and conversions; nothing else.
 import { existsSync } from 'node:fs'
-import { readdir, readFile } from 'node:fs/promises'
+import { readFile } from 'node:fs/promises'
 import { fileURLToPath } from 'node:url'
 import { serveStatic } from '@hono/node-server/serve-static'
 import { Hono } from 'hono'
@@ -8,15 +8,17 @@ import { secureHeaders } from 'hono/secure-headers'
 
 const root = fileURLToPath(new URL('../../', import.meta.url))
 
-/** The demo shots by name, in the order they are to be seen. */
-async function demoNames(): Promise<string[]> {
-  const names = await readdir(`${root}demo/shots`)
-  return names.filter(n => n.endsWith('.json')).map(n => n.slice(0, -5))
-}
+/** What this machine calls itself. */
+const OWN_HOSTS: ReadonlySet<string> = new Set(['127.0.0.1', 'localhost', '[::1]'])
 
-/** Paths are taken from the project's folder, which must be the working directory. */
-export function makeServer(): Hono {
+/** The app, the demo, and what converts footage, if that is given. Paths are taken from the project's folder, which must be the working directory. */
+export function makeServer(conversion?: Hono): Hono {
   const app = new Hono()
+  // A page of another host that resolves to this machine must not be able to ask anything here.
+  app.use(async (c, next) => {
+    const host = (c.req.header('host') ?? '').replace(/:\d+$/, '')
+    return OWN_HOSTS.has(host) ? next() : c.text('This is not the host you asked for.', 421)
+  })
   app.use(
     secureHeaders({
       crossOriginOpenerPolicy: 'same-origin',
@@ -37,7 +39,8 @@ export function makeServer(): Hono {
       },
     }),
   )
-  app.get('/demo/index.json', async c => c.json(await demoNames()))
+  if (conversion) app.route('/convert', conversion)
+  app.get('/demo/index.json', async c => c.json(JSON.parse(await readFile(`${root}demo/index.json`, 'utf8'))))
   app.get('/demo/shots/:name{[a-z0-9-]+\\.json}', async c => {
     const path = `${root}demo/shots/${c.req.param('name')}`
     return existsSync(path) ? c.json(JSON.parse(await readFile(path, 'utf8'))) : c.notFound()
@@ -46,7 +49,9 @@ export function makeServer(): Hono {
   app.use('*', serveStatic({ root: 'dist' }))
   // Every other address is a place inside the app.
   app.get('*', async c =>
-    /\.\w+$/.test(c.req.path) ? c.notFound() : c.html(await readFile(`${root}dist/index.html`, 'utf8')),
+    /\.\w+$/.test(c.req.path) && !c.req.path.startsWith('/shot/')
+      ? c.notFound()
+      : c.html(await readFile(`${root}dist/index.html`, 'utf8')),
   )
   return app
 }

@@ -1,10 +1,10 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import { makeServer } from './app'
 
-let ask: (path: string) => Promise<Response>
+let ask: (path: string, host?: string) => Promise<Response>
 beforeAll(() => {
   const app = makeServer()
-  ask = async path => app.request(path)
+  ask = async (path, host = '127.0.0.1:4141') => app.request(path, { headers: { host } })
 })
 
 describe('the server', () => {
@@ -16,11 +16,26 @@ describe('the server', () => {
     expect(headers.get('content-security-policy')).toMatch(/default-src 'self'.*object-src 'none'/)
   })
 
+  it.each([
+    ['localhost:4141', 200],
+    ['[::1]:80', 200],
+    ['127.0.0.1', 200],
+    ['jolly.example', 421],
+    ['127.0.0.1.example:4141', 421],
+    ['', 421],
+  ])('answers to its own name only: %s', async (host, status) => expect((await ask('/', host)).status).toBe(status))
+
+  it('gives the app for a shot of any name', async () => expect((await ask('/shot/shot.v2')).status).toBe(200))
+
   it('brings the demo along: the list, the shots, the clips', async () => {
-    expect(await (await ask('/demo/index.json')).json()).toContain('two-at-the-counter')
+    expect(await (await ask('/demo/index.json')).json()).toContainEqual({
+      name: 'two-at-the-counter',
+      trick: expect.stringContaining('two takes'),
+    })
     expect(await (await ask('/demo/shots/two-at-the-counter.json')).json()).toMatchObject({
       format: 'jolly-ghost-project',
     })
+    expect((await ask('/demo/clips/two-at-the-counter.glance.mp4')).headers.get('content-type')).toBe('video/mp4')
     const clip = await ask('/demo/clips/empty-shop.mp4')
     expect(clip.headers.get('content-type')).toBe('video/mp4')
     expect((await clip.arrayBuffer()).byteLength).toBeGreaterThan(1_000_000)
