@@ -20,8 +20,9 @@ import {
 import { nodeKernels, nodeMedia, startEngine } from '../src/cli/engine'
 import { findProject } from '../src/cli/projects'
 import { planesLength, writePlanes } from '../src/core/render'
+import type { Span } from '../src/core/time'
 import { tellColour, WRITTEN_COLOUR } from '../src/media/colour'
-import { exportFrame, PRIMING } from '../src/media/export'
+import { exportFrame, exportShot, PRIMING } from '../src/media/export'
 import { CLIPS, type ClipName, RATE } from './acts'
 import { HEIGHT, WIDTH } from './shop'
 import { demoShots } from './shots'
@@ -125,6 +126,17 @@ async function writePoster(slug: string, frame: number): Promise<void> {
   await frames.close()
 }
 
+/** A few seconds of a demo shot, small and silent, to show it moving before it is opened. */
+async function writeGlance(slug: string, span: Span): Promise<void> {
+  const found = await findProject(slug)
+  const engine = await startEngine(found)
+  const { shot } = found.project
+  const layers = shot.layers.map(l => ({ ...l, sound: { ...l.sound, on: false } }))
+  const target = new FilePathTarget(here(`./clips/${slug}.glance.mp4`))
+  await exportShot({ shot: { ...shot, layers }, format: 'mp4', span, scale: 0.375 }, target, engine)
+  await engine.frames.close()
+}
+
 async function digest(path: string): Promise<string> {
   const hash = await createSHA256()
   return hash.update(await readFile(path)).digest('hex')
@@ -141,7 +153,11 @@ for (const name of Object.keys(CLIPS) as ClipName[]) {
   if (wanted(name)) await writeClip(name, path)
   files.set(name, { digest: await digest(path), bytes: statSync(path).size })
 }
-for (const { slug, project, poster } of demoShots(files)) {
+const shots = demoShots(files)
+for (const { slug, project, poster, glance } of shots) {
   writeFileSync(here(`./shots/${slug}.json`), `${JSON.stringify(project, null, 2)}\n`)
   await writePoster(slug, poster)
+  await writeGlance(slug, glance)
 }
+const listed = shots.map(({ slug, trick }) => ({ name: slug, trick }))
+writeFileSync(here('./index.json'), `${JSON.stringify(listed, null, 2)}\n`)

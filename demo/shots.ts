@@ -12,6 +12,7 @@ import {
   type Take,
   VERSION,
 } from '../src/core/shot'
+import type { Span } from '../src/core/time'
 import { CLIPS, type ClipName, CROSSING, RATE, SWING } from './acts'
 import { PENDULUM } from './clocks'
 import { HEIGHT, WIDTH } from './shop'
@@ -23,8 +24,12 @@ interface DemoShot {
   /** The name it has in a terminal. */
   slug: string
   project: Project
+  /** What the trick is, in a line. */
+  trick: string
   /** The frame it is known by. */
   poster: number
+  /** The frames that show it moving. */
+  glance: Span
 }
 
 const SIZE = { width: WIDTH, height: HEIGHT }
@@ -93,7 +98,8 @@ function twoAtTheCounter(files: Files): DemoShot {
   const shop = silent(layerOf('shop', 'empty-shop', files))
   const takes = (['clockmaker-right', 'clockmaker-left', 'empty-shop'] as const).map(name => takeOf(name, files))
   const project = projectOf('two-at-the-counter', 'Two at the counter', takes, 184, [right, left, shop])
-  return { slug: 'two-at-the-counter', poster: 76, project }
+  const trick = 'He stands at both ends of his counter: two takes, one soft edge between them.'
+  return { slug: 'two-at-the-counter', trick, poster: 76, glance: { from: 40, to: 130 }, project }
 }
 
 /** Two acts of a single take, the walk between thrown away, so placed that one answers the other. */
@@ -113,7 +119,8 @@ function oneLongTake(files: Files): DemoShot {
   }
   const project = projectOf('one-long-take', 'One long take', [take], 96, [right, left])
   project.shot.marks = [{ frame: 33, text: 'both speak' }]
-  return { slug: 'one-long-take', poster: 40, project }
+  const trick = 'One take, cut into two acts that answer each other.'
+  return { slug: 'one-long-take', trick, poster: 40, glance: { from: 0, to: 90 }, project }
 }
 
 /** The hand falls on the bell, and falls, and falls. */
@@ -123,7 +130,15 @@ function stuckSecond(files: Files): DemoShot {
   const strike = Math.round((CLIPS['counter-bell'].bell ?? 0) * RATE) - 5
   edits.stutterLayer(project.shot, 'bell', strike, 10, 6, 0)
   project.shot.length = Math.max(...project.shot.layers.map(l => l.span.to))
-  return { slug: 'stuck-second', poster: strike + 14, project: { ...project, shot: named(project.shot) } }
+  const trick = 'The hand falls on the bell, and falls, and falls: ten frames, six times.'
+  const glance = { from: strike - 15, to: strike + 65 }
+  return {
+    slug: 'stuck-second',
+    trick,
+    poster: strike + 14,
+    glance,
+    project: { ...project, shot: named(project.shot) },
+  }
 }
 
 /** One who crosses the shop six times more behind himself. */
@@ -157,7 +172,8 @@ function sevenClockmakers(files: Files): DemoShot {
     walk,
     plate,
   ])
-  return { slug: 'seven-clockmakers', poster: 232, project }
+  const trick = 'He crosses the shop, and six of him follow: one take in a row of copies.'
+  return { slug: 'seven-clockmakers', trick, poster: 232, glance: { from: 190, to: 280 }, project }
 }
 
 /** A room that stands still but for its pendulum. */
@@ -179,7 +195,8 @@ function thePendulum(files: Files): DemoShot {
     matte: [{ ...oval, id: 'oval', feather: { inside: 10, outside: 10 } }],
   }
   const project = projectOf('the-pendulum', 'The pendulum', [takeOf('pendulum', files)], length, [swing, still])
-  return { slug: 'the-pendulum', poster: 11, project }
+  const trick = 'Time has stopped in the shop for all but the pendulum: a frozen frame under a loop.'
+  return { slug: 'the-pendulum', trick, poster: 11, glance: { from: 0, to: 90 }, project }
 }
 
 /** Every demo shot. */
