@@ -1,10 +1,11 @@
 import { defineConfig } from '@playwright/test'
+import { CHROMIUM_FLAGS } from './e2e/fixtures/chromium'
 
 export default defineConfig({
   testDir: 'e2e',
   timeout: 180_000,
   expect: { timeout: 20_000 },
-  workers: 1,
+  workers: 2,
   // Elsewhere the processors may be shared with others who need them at the same moment.
   retries: process.env.CI ? 1 : 0,
   forbidOnly: !!process.env.CI,
@@ -14,15 +15,7 @@ export default defineConfig({
     acceptDownloads: true,
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-        '--mute-audio',
-      ],
+      args: CHROMIUM_FLAGS,
     },
   },
 })

@@ -3,10 +3,11 @@
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
 import { folder } from './fixtures/files'
-import { soundLate, terminalFrame } from './fixtures/terminal'
+import { soundLate } from './fixtures/sound'
+import { terminalFrame } from './fixtures/terminal'
 import { exportPart, goTo, openDemo, saved, settled, stagePixels, type, typeAsked, unlike } from './fixtures/workbench'
 
-test('stage and terminal agree on time, place, fades, blends, copies and groups, and on their sound', async ({
+test('stage and terminal agree on time, place, looks, fades, blends, copies and groups, and on their sound', async ({
   page,
 }) => {
   await openDemo(page)
@@ -34,6 +35,17 @@ test('stage and terminal agree on time, place, fades, blends, copies and groups,
   await typeAsked(page, 'Each as strong as the one before', 60)
   await page.getByRole('button', { name: 'Keep the row' }).click()
 
+  // Its edge an outline that moves, turns and blurs.
+  await page.getByRole('button', { name: /^Edge/ }).first().click()
+  await page.getByRole('radio', { name: 'Outline' }).click()
+  await type(page, 'Feather out', 9)
+  await type(page, 'Shutter', 180)
+  await goTo(page, 20)
+  await page.getByRole('button', { name: 'Set a key for across' }).click()
+  await goTo(page, 100)
+  await type(page, 'Across', 400)
+  await page.getByRole('tab', { name: 'Place' }).click()
+
   // In the middle: slow, its frames mixed, coming in and going out.
   await choose('Act A, left')
   await press('s')
@@ -50,6 +62,11 @@ test('stage and terminal agree on time, place, fades, blends, copies and groups,
   await page.getByRole('radio', { name: 'Dissolve' }).click()
   await page.getByRole('button', { name: 'Loop', exact: true }).click()
   await type(page, 'Speed', 130)
+  await page.getByRole('tab', { name: 'Looks' }).click()
+  await page.getByRole('button', { name: 'Add a look' }).click()
+  await page.getByRole('menuitem', { name: 'Light' }).click()
+  await type(page, 'Exposure', -0.7)
+  await type(page, 'Blue', 0.4)
 
   await choose('Act B, right')
   await choose('Act A, left', ['Control'])
@@ -66,6 +83,6 @@ test('stage and terminal agree on time, place, fades, blends, copies and groups,
     await goTo(page, frame)
     expect(unlike(await stagePixels(page), await terminalFrame(file, frame))).toBe(0)
   }
-  const film = await exportPart(page, 61, 84)
-  expect(Math.abs(soundLate(film, file, 60, 24))).toBeLessThan(20)
+  const film = await exportPart(page, 61, 72)
+  expect(Math.abs(await soundLate(film, file, 60, 12))).toBeLessThan(20)
 })

@@ -128,7 +128,13 @@ test.describe('what cannot be used is refused with a sentence, and nothing else 
     })
     await page.getByLabel('Takes for a new shot').setInputFiles(clip('clockmaker-left'))
     await expect(problem(page)).toContainText(
-      '“clockmaker-left.mp4” (0.0 GB) is larger than the room this browser has left',
+      '“clockmaker-left.mp4” (4 MB) is larger than the room this browser has left (2 MB)',
+    )
+    await expect(page).toHaveURL(/\/$/)
+    // Nor is a demo shot begun that would not fit.
+    await page.getByRole('button', { name: `Open ${NAME}` }).click()
+    await expect(problem(page).filter({ hasText: NAME })).toContainText(
+      /needs 11 MB, and this browser has 2 MB left\. Remove shots/,
     )
     await expect(page).toHaveURL(/\/$/)
   })
@@ -173,7 +179,7 @@ test.describe('what cannot be used is refused with a sentence, and nothing else 
       }
     })
     await type(page, 'Across', 10)
-    await expect(problem(page)).toContainText('no room left')
+    await expect(problem(page).filter({ hasText: 'no room left' })).toBeVisible()
     await expect(page.getByTestId('saving')).toContainText('not saved')
     await page.reload()
     await ready(page)

@@ -3,8 +3,8 @@ import { readFileSync, writeFileSync } from 'node:fs'
 import { basename, join } from 'node:path'
 import { createCanvas } from '@napi-rs/canvas'
 import { expect, type Page, test } from '@playwright/test'
+import { converted } from './fixtures/convert'
 import { clip, folder } from './fixtures/files'
-import { converted } from './fixtures/terminal'
 import { wav } from './fixtures/wav'
 import { begin, closestTo, exportPart, goTo, pixelAt, settled, stagePixels, unlike } from './fixtures/workbench'
 
@@ -53,7 +53,7 @@ test('stills of every kind show in their own colours', async ({ page }) => {
 
 test('films of every container show the same picture', async ({ page }) => {
   await begin(page, ['pendulum'])
-  const files = converted(clip('pendulum'), wav('tone', 48_000, 0.2, [{ hertz: 440, loud: 0.3 }]))
+  const files = await converted(clip('pendulum'), wav('tone', 48_000, 0.2, [{ hertz: 440, loud: 0.3 }]))
   await page
     .getByLabel('Bring in takes')
     .setInputFiles(['mov', 'mkv', 'webm'].map(kind => join(files, `pendulum.${kind}`)))
@@ -91,7 +91,7 @@ function loudness(page: Page, path: string, from: number, to: number): Promise<n
 
 test('sound of every coding is heard as loud as it is', async ({ page }) => {
   const original = wav('tone', 48_000, 0.5, [{ hertz: 440, loud: 0.3 }])
-  const files = converted(clip('pendulum'), original)
+  const files = await converted(clip('pendulum'), original)
   const all = [original, ...['mp3', 'aac', 'flac', 'ogg'].map(kind => join(files, `tone.${kind}`))]
   await begin(page, ['pendulum'])
   await page.getByLabel('Bring in takes').setInputFiles(all)

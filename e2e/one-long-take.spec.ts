@@ -1,6 +1,8 @@
 // Two acts out of one take, from the raw file to the film.
 import { expect, test } from '@playwright/test'
-import { filmFrame, soundLate, terminalFrame } from './fixtures/terminal'
+import { filmFrame } from './fixtures/film'
+import { soundLate } from './fixtures/sound'
+import { terminalFrame } from './fixtures/terminal'
 import { begin, closestTo, exportPart, field, goTo, lengthen, stagePixels, type, unlike } from './fixtures/workbench'
 
 test('One long take: two acts are found, kept, placed together and cut along a line', async ({ page }) => {
@@ -48,5 +50,5 @@ test('One long take: two acts are found, kept, placed together and cut along a l
   const last = await filmFrame(film, 71 / 30)
   expect(last.frames).toBe(72)
   expect(closestTo(last.pixels, picture)).toBeGreaterThan(30)
-  expect(Math.abs(soundLate(film, 'one-long-take', 24, 72))).toBeLessThan(20)
+  expect(Math.abs(await soundLate(film, 'one-long-take', 24, 72))).toBeLessThan(20)
 })

@@ -3,7 +3,7 @@ import { readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { expect, type Page, test } from '@playwright/test'
 import { clip, folder } from './fixtures/files'
-import { filmFrame } from './fixtures/terminal'
+import { filmFrame } from './fixtures/film'
 import {
   dragBy,
   field,

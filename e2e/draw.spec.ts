@@ -1,0 +1,284 @@
+// Outlines drawn by hand: what they keep, how they change, and how they move in time.
+import { mkdtempSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { expect, type Page, test } from '@playwright/test'
+import { encode } from 'fast-png'
+import {
+  begin,
+  dragBy,
+  frameNumber,
+  goTo,
+  handle,
+  pixelAt,
+  ready,
+  settled,
+  stagePixels,
+  view,
+} from './fixtures/workbench'
+
+const WIDTH = 1280
+const HEIGHT = 720
+
+/** Where a place of the picture is on the screen. */
+async function onScreen(page: Page, x: number, y: number): Promise<[number, number]> {
+  const box = (await page.getByTestId('picture').boundingBox())!
+  return [box.x + (x / WIDTH) * box.width, box.y + (y / HEIGHT) * box.height]
+}
+
+async function press(page: Page, x: number, y: number, pull?: [number, number]): Promise<void> {
+  const [left, top] = await onScreen(page, x, y)
+  await page.mouse.move(left, top, { steps: 2 })
+  await page.mouse.down()
+  if (pull) await page.mouse.move(left + pull[0], top + pull[1], { steps: 4 })
+  await page.mouse.up()
+}
+
+async function look(page: Page, name: string) {
+  await view(page, name).click()
+  await page.getByTestId('ruler').focus()
+  await settled(page)
+  return stagePixels(page)
+}
+
+const isKept = async (page: Page, x: number, y: number) =>
+  pixelAt(await look(page, 'Matte'), Math.round(x), Math.round(y))[0]! > 250
+
+/** Draws a square by its corners, clockwise, closed on the first. */
+async function drawSquare(page: Page, left: number, top: number, side: number): Promise<void> {
+  await page.locator('[data-layer]').first().click()
+  await page.getByTestId('ruler').focus()
+  await page.keyboard.press('Shift+U')
+  await expect(view(page, 'Uncut')).toHaveAttribute('aria-pressed', 'true')
+  for (const [x, y] of [
+    [left, top],
+    [left + side, top],
+    [left + side, top + side],
+    [left, top + side],
+    [left, top],
+  ] as const)
+    await press(page, x, y)
+}
+
+const markers = (page: Page) => page.getByRole('button', { name: /^Key of Outline · shape/ })
+
+test('an outline is drawn, and what is inside it is kept', async ({ page }) => {
+  await begin(page, ['clockmaker-right'])
+  await drawSquare(page, 400, 200, 300)
+  expect(await isKept(page, 550, 350)).toBe(true)
+  expect(await isKept(page, 350, 350)).toBe(false)
+  // A curve reaches farther than its corners, and may begin outside the picture.
+  await page.keyboard.press('Shift+U')
+  await press(page, 100, 740)
+  await press(page, 200, 600, [60, 0])
+  await press(page, 300, 740)
+  await page.keyboard.press('Enter')
+  expect(await isKept(page, 200, 718)).toBe(true)
+  expect(await isKept(page, 260, 640)).toBe(true)
+  expect(await isKept(page, 300, 700)).toBe(false)
+  // Drawn freely it is as the hand went, by few points.
+  await page.keyboard.press('Shift+U')
+  const [cx, cy] = await onScreen(page, 1000, 300)
+  const round = (i: number) => [cx + 60 * Math.cos(i / 5), cy + 60 * Math.sin(i / 5)] as const
+  await page.keyboard.down('Shift')
+  await page.mouse.move(...round(0))
+  await page.mouse.down()
+  for (let i = 1; i < 29; i++) await page.mouse.move(...round(i))
+  await page.mouse.up()
+  await page.keyboard.up('Shift')
+  await page.keyboard.press('Enter')
+  const out = (50 / 60) * ((await onScreen(page, 1, 0))[0] - (await onScreen(page, 0, 0))[0]) ** -1 * 60
+  expect(await isKept(page, 1000 - out, 300)).toBe(true)
+  expect(await isKept(page, 1000 - out * 1.4, 300)).toBe(false)
+  // One that is left after a point or two leaves nothing behind.
+  const pieces = page.getByRole('button', { name: /^Delete Outline/ })
+  await expect(pieces).toHaveCount(3)
+  await page.getByTestId('ruler').focus()
+  await page.keyboard.press('Shift+U')
+  await press(page, 900, 300)
+  await expect(pieces).toHaveCount(4)
+  // More is not taken back than was put down.
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Backspace')
+  await expect(pieces).toHaveCount(4)
+  await page.keyboard.press('Escape')
+  await expect(pieces).toHaveCount(3)
+  // They are joined in another order by being carried there.
+  await page.keyboard.press('Shift+E')
+  const order = () =>
+    page
+      .getByRole('button', { name: /^Delete (Outline|Edge)/ })
+      .evaluateAll(all => all.map(e => e.getAttribute('aria-label')))
+  expect((await order()).indexOf('Delete Edge')).toBe(3)
+  const edge = page.getByRole('button', { name: /^Edge/ }).first()
+  await dragBy(page, edge, 0, -120)
+  await expect.poll(async () => (await order()).indexOf('Delete Edge')).toBe(0)
+})
+
+test('points are moved, chosen together, added and taken away, and no press does another thing', async ({ page }) => {
+  await begin(page, ['clockmaker-right'])
+  await drawSquare(page, 400, 200, 300)
+  const before = await look(page, 'Matte')
+
+  // Held, A puts points on the line: the matte stays as it is.
+  await page.keyboard.down('a')
+  const [x, y] = await onScreen(page, 550, 206)
+  await page.mouse.move(x, y, { steps: 3 })
+  await expect(page.getByTestId('new-point')).toBeVisible()
+  await page.mouse.down()
+  await page.mouse.up()
+  await page.keyboard.up('a')
+  await settled(page)
+  expect(await stagePixels(page)).toEqual(before)
+
+  // Without it the new point is taken hold of, and its neighbours stay.
+  const [px, py] = await onScreen(page, 550, 200)
+  await page.mouse.move(px, py, { steps: 3 })
+  await expect(page.getByTestId('new-point')).toHaveCount(0)
+  const up = (await onScreen(page, 550, 120))[1]
+  await page.mouse.down()
+  await page.mouse.move(px, up, { steps: 4 })
+  await page.mouse.up()
+  expect(await isKept(page, 550, 160)).toBe(true)
+  expect(await isKept(page, 420, 160)).toBe(false)
+  await page.keyboard.press('Delete')
+  await settled(page)
+  expect(await stagePixels(page)).toEqual(before)
+  await page.keyboard.press('Control+z')
+  expect(await isKept(page, 550, 160)).toBe(true)
+
+  // A drag that is not meant is taken back while it lasts.
+  await page.keyboard.press('Control+z')
+  await settled(page)
+  const [cx, cy] = await onScreen(page, 400, 200)
+  await page.mouse.move(cx, cy)
+  await page.mouse.down()
+  await page.mouse.move(cx + 50, cy + 50, { steps: 3 })
+  await page.keyboard.press('Escape')
+  await page.mouse.up()
+  await settled(page)
+  expect(await stagePixels(page)).toEqual(before)
+
+  // All of them together: turned by hand, nudged by key.
+  await page.keyboard.press('q')
+  await dragBy(page, handle(page, 'Scale the chosen points'), -60, -60)
+  expect(await isKept(page, 415, 215)).toBe(false)
+  expect(await isKept(page, 550, 350)).toBe(true)
+  await page.keyboard.press('Control+z')
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Control+Shift+ArrowRight')
+  const zoom = (await onScreen(page, 1, 0))[0] - (await onScreen(page, 0, 0))[0]
+  expect(await isKept(page, 400 + 24 / zoom, 350)).toBe(false)
+  expect(await isKept(page, 400 + 36 / zoom, 350)).toBe(true)
+  // None of them chosen, nothing is deleted; in particular not the layer.
+  await page.keyboard.press('q')
+  await page.keyboard.press('Delete')
+  expect(await isKept(page, 550, 350)).toBe(true)
+  await page.keyboard.press('q')
+  await page.keyboard.press('Delete')
+  expect(await isKept(page, 550, 350)).toBe(false)
+  await expect(page.locator('[data-layer]')).toHaveCount(1)
+})
+
+test('an outline moves by keys, lies between them in between, and shifts as a whole without', async ({ page }) => {
+  await begin(page, ['clockmaker-right'])
+  await drawSquare(page, 200, 200, 200)
+  await expect(markers(page)).toHaveCount(1)
+  await goTo(page, 40)
+  await page.keyboard.press('q')
+  await press(page, 200, 200, [200, 0])
+  await expect(markers(page)).toHaveCount(2)
+  await goTo(page, 20)
+  const zoom = (await onScreen(page, 1, 0))[0] - (await onScreen(page, 0, 0))[0]
+  const half = 100 / zoom
+  // The key before once more stands still until here; taken back, it moves again.
+  await page.keyboard.press('v')
+  await expect(markers(page)).toHaveCount(3)
+  expect(await isKept(page, 210, 300)).toBe(true)
+  await page.keyboard.press('Control+z')
+  await expect(markers(page)).toHaveCount(2)
+  expect(await isKept(page, 210 + half, 300)).toBe(true)
+  expect(await isKept(page, 190 + half, 300)).toBe(false)
+  await expect(page.getByText('A change makes a key here')).toBeVisible()
+  await page.getByText('A change makes a key here').click()
+  await expect(page.getByText('A change shifts all keys')).toBeVisible()
+  await page.getByTestId('ruler').focus()
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Control+Shift+ArrowDown')
+  await expect(markers(page)).toHaveCount(2)
+  await goTo(page, 0)
+  const down = 30 / zoom
+  expect(await isKept(page, 300, 204 + down)).toBe(true)
+  expect(await isKept(page, 300, 196 + down)).toBe(false)
+  await page.reload()
+  await page.getByTestId('frame-number').waitFor()
+  await expect(markers(page)).toHaveCount(2)
+})
+
+test('an outline leans on the edges of the picture, as far as it may', async ({ page }) => {
+  const [width, height, radius] = [640, 360, 100]
+  const data = new Uint8Array(width * height * 3).fill(40)
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++)
+      if (Math.hypot(x + 0.5 - 320, y + 0.5 - 180) < radius)
+        data.fill(220, (y * width + x) * 3, (y * width + x) * 3 + 3)
+  }
+  const still = join(mkdtempSync(join(tmpdir(), 'jolly-ghost-disc-')), 'disc.png')
+  writeFileSync(still, encode({ width, height, channels: 3, data }))
+  await page.goto('/')
+  await page.getByLabel('Takes for a new shot').setInputFiles(still)
+  await ready(page)
+  await page.locator('[data-layer]').first().click()
+  await page.getByTestId('ruler').focus()
+  await page.keyboard.press('Shift+U')
+  const box = (await page.getByTestId('picture').boundingBox())!
+  const zoom = box.width / width
+  // Roughly round it, eight px too far.
+  for (let i = 0; i < 6; i++) {
+    const a = (i / 6) * 2 * Math.PI
+    const [cx, cy] = [box.x + zoom * (320 + 108 * Math.cos(a)), box.y + zoom * (180 + 108 * Math.sin(a))]
+    await page.mouse.move(cx, cy)
+    await page.mouse.down()
+    await page.mouse.move(cx - zoom * 38 * Math.sin(a), cy + zoom * 38 * Math.cos(a), { steps: 3 })
+    await page.mouse.up()
+  }
+  await page.keyboard.press('Enter')
+  const wrong = async () => {
+    const matte = await look(page, 'Matte')
+    let count = 0
+    for (let i = 0; i < width * height; i++) if (matte.rgb[i * 3]! > 127 !== data[i * 3]! > 127) count++
+    return count
+  }
+  expect(await wrong()).toBeGreaterThan(4000)
+  await page.keyboard.press('q')
+  await page.keyboard.press('e')
+  await expect.poll(wrong).toBeLessThan(400)
+  await page.keyboard.press('Control+z')
+  expect(await wrong()).toBeGreaterThan(4000)
+  await page.getByRole('textbox', { name: 'How far it may reach, px' }).fill('3')
+  await page.keyboard.press('Enter')
+  await page.getByTestId('ruler').focus()
+  await page.keyboard.press('e')
+  await page.waitForTimeout(500)
+  expect(await wrong()).toBeGreaterThan(1500)
+})
+
+test('of the frames between two keys the one is found that the outline fits worst', async ({ page }) => {
+  await begin(page, ['walk-across'])
+  // Round somebody who walks across, at two moments: in between nothing is known yet.
+  await goTo(page, 30)
+  await drawSquare(page, 300, 150, 300)
+  await goTo(page, 150)
+  await page.keyboard.press('q')
+  await page.keyboard.press('Control+Shift+ArrowRight')
+  await expect(markers(page)).toHaveCount(2)
+  await page.keyboard.press('g')
+  await expect(page.getByRole('button', { name: /Comparing: \d+ of \d+/ })).toBeVisible()
+  await expect(page.getByRole('button', { name: /Comparing/ })).toHaveCount(0)
+  const found = await frameNumber(page)
+  expect(found).toBeGreaterThan(31)
+  expect(found).toBeLessThan(151)
+  // Stopped, it stays where it is.
+  await goTo(page, 150)
+  await page.keyboard.press('g')
+  await page.getByRole('button', { name: /Comparing/ }).click()
+  await expect(page.getByRole('button', { name: /Comparing/ })).toHaveCount(0)
+  expect(await frameNumber(page)).toBe(151)
+})
