@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import { FilePathTarget } from 'mediabunny'
 import { startEngine } from '../src/cli/engine'
 import { type FoundProject, findProject } from '../src/cli/projects'
-import { makePiece, type Project } from '../src/core/shot'
+import { asTake, makePiece, type Project } from '../src/core/shot'
 import { exportShot } from '../src/media/export'
 
 /** Frames of each take. */
@@ -16,9 +16,7 @@ async function enlarge(found: FoundProject, folder: string): Promise<Map<string,
   const paths = new Map<string, string>()
   for (const take of found.project.takes) {
     const { shot } = found.project
-    const layers = shot.layers
-      .filter(l => l.source.kind === 'take' && l.source.digest === take.digest)
-      .map(l => ({ ...l, matte: [] }))
+    const layers = shot.layers.filter(l => asTake(l.source)?.digest === take.digest).map(l => ({ ...l, matte: [] }))
     const engine = await startEngine(found)
     const path = join(folder, take.name)
     const options = {

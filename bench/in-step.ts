@@ -28,7 +28,7 @@ async function lateness(page: Page, framesPerSecond: number): Promise<number[]> 
       if (!heard?.contextTime || !heard.performanceTime) return
       const now = heard.contextTime + (performance.now() - heard.performanceTime) / 1000
       seen.errors.push(1000 * (now - seen.start - Number(canvas.dataset.frame) / rate))
-    }).observe(canvas, { attributes: true })
+    }).observe(canvas, { attributes: true, attributeFilter: ['data-frame'] })
   }, framesPerSecond)
   await page.keyboard.press('Home')
   await page.waitForTimeout(1500)
@@ -60,10 +60,10 @@ export async function inStepRows(page: Page, origin: string): Promise<Row[]> {
   return [
     {
       what: 'playing for ten minutes: picture against the sound that is heard',
-      goal: 'within 20 ms',
+      goal: '95% within 20 ms',
       measured: `${worst.toFixed(1)} ms off at most (median of a minute; first ${medians[0]!.toFixed(1)}, last ${medians.at(-1)!.toFixed(1)}); ${(100 * within).toFixed(1)}% of ${errors.length} pictures within 20 ms`,
-      value: worst,
-      met: worst <= 20,
+      value: within,
+      met: within >= 0.95 && worst <= 20,
     },
   ]
 }

@@ -81,7 +81,7 @@ function editTimes(page: Page): Promise<number[]> {
           seen.disconnect()
           requestAnimationFrame(() => resolve())
         })
-        seen.observe(canvas, { attributes: true })
+        seen.observe(canvas, { attributes: true, attributeFilter: ['data-frame'] })
       })
       const keys = { key: 'H', code: 'KeyH', shiftKey: true, bubbles: true }
       document.body.dispatchEvent(new KeyboardEvent('keydown', keys))

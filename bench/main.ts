@@ -4,9 +4,12 @@ import { browserRows, playingRows } from './browser'
 import { coreRows } from './core'
 import { table } from './measure'
 import { sizeRows } from './size'
+import { terminalRows } from './terminal'
 
 const long = process.argv[2] === 'in-step'
-const rows = long ? await playingRows() : [...(await coreRows()), ...(await browserRows()), ...sizeRows()]
+const rows = long
+  ? await playingRows()
+  : [...(await coreRows()), ...(await terminalRows()), ...(await browserRows()), ...sizeRows()]
 writeFileSync(
   new URL(long ? './in-step.json' : './results.json', import.meta.url),
   `${JSON.stringify({ node: process.version, rows }, null, 2)}\n`,
