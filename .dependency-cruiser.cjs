@@ -29,6 +29,13 @@ module.exports = {
       to: { dependencyTypes: ['core'] },
     },
     {
+      name: 'workers-need-no-validation',
+      comment: 'Only what reads project files carries the library that validates them.',
+      severity: 'error',
+      from: { path: '^src/workers/(derive|export|render|sound)\\.worker' },
+      to: { path: '^src/core/door/', reachable: true },
+    },
+    {
       name: 'no-circles',
       severity: 'error',
       from: {},
