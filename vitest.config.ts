@@ -1,5 +1,10 @@
 import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
-  test: { include: ['src/**/*.test.ts', 'demo/**/*.test.ts'], testTimeout: 120_000, hookTimeout: 120_000 },
+  test: {
+    include: ['src/**/*.test.ts', 'demo/**/*.test.ts'],
+    setupFiles: ['src/testing/seed.ts'],
+    testTimeout: 120_000,
+    hookTimeout: 120_000,
+  },
 })

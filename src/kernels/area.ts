@@ -1,5 +1,5 @@
 // The exact area of a free outline, given as a polygon of straight chords.
-import { px, py } from "./chord";
+import { isEcho, px, py } from "./chord";
 
 /** What differs from nothing or all by less is nothing or all: sums along a row leave as much behind. */
 const CLEAR: f32 = 1e-4;
@@ -101,7 +101,7 @@ function addClipped(out: usize, stride: usize, width: f64, x0: f64, y0: f64, x1:
 
 /**
  * Exact area of a polygon in each pixel of a picture, all that it winds round counted once: height rows of stride bytes at out, of width
- * f32 in 0..1 and two more that are spare. The polygon is count chords, each from where it begins to where the next one does. The area is summed up from
+ * f32 in 0..1 and two more that are spare. The polygon is count chords, each from where it begins to where the next one does, and may consist of several rings. The area is summed up from
  * what each chord has to its left (as in Levien's font-rs).
  */
 export function outlineArea(points: usize, count: i32, width: i32, height: i32, out: usize, stride: usize): void {
@@ -110,7 +110,7 @@ export function outlineArea(points: usize, count: i32, width: i32, height: i32, 
   for (let i = 0; i < count; i++) {
     const j = i + 1 < count ? i + 1 : 0;
     let x0 = px(points, i), y0 = py(points, i), x1 = px(points, j), y1 = py(points, j);
-    if (y0 == y1) continue;
+    if (y0 == y1 || isEcho(points, i)) continue;
     let wind = 1.0;
     if (y0 > y1) {
       let t = y0;

@@ -1,7 +1,11 @@
 // The chords that an outline is given as, and what lies near them.
 export const NONE: i32 = -1;
-/** Bytes of a chord: where it begins, how far it goes, x before y, and one by the square of its length (0 if it has none), f64. */
-export const CHORD: usize = 40;
+/**
+ * Bytes of a chord: where it begins, how far it goes, x before y, one by the square of its length (0 if it has none), and 1 if it is an echo, f64. An
+ * echo is the last chord of a ring before its first one, or its first after its last: where there are several rings it lets chords find their neighbours, and counts
+ * for nothing else.
+ */
+export const CHORD: usize = 48;
 /** Chords that are looked at either way from one that is near. */
 const STEPS: i32 = 24;
 /** Squared cosine of the turn up to which two chords pass for one line. */
@@ -18,6 +22,12 @@ export function px(points: usize, i: i32): f64 {
 @inline
 export function py(points: usize, i: i32): f64 {
   return load<f64>(points + <usize>i * CHORD, 8);
+}
+
+// @ts-ignore: decorator
+@inline
+export function isEcho(points: usize, i: i32): bool {
+  return load<f64>(points + <usize>i * CHORD, 40) != 0;
 }
 
 export let nearX: f64 = 0;

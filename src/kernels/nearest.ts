@@ -1,5 +1,5 @@
 // Which chord of an outline is nearest to each pixel about it.
-import { away, CHORD, NONE, px, py } from "./chord";
+import { away, CHORD, isEcho, NONE, px, py } from "./chord";
 
 /** px from a chord within which pixels are told of it outright; from there they tell each other. */
 const SEED: f64 = 1.5;
@@ -148,6 +148,7 @@ export function findNearest(points: usize, count: i32, width: i32, height: i32, 
   }
   const isNarrow = told < TELLS * <f64>width * <f64>height;
   for (let i = 0; i < count; i++) {
+    if (isEcho(points, i)) continue;
     const j = i + 1 < count ? i + 1 : 0;
     seed(points, count, i, width, height, isNarrow ? reach : SEED, near, square, stride, most);
     if (isNarrow) continue;

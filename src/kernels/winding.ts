@@ -1,10 +1,11 @@
 // Whether an outline winds round a place.
-import { px, py } from "./chord";
+import { isEcho, px, py } from "./chord";
 
 /** How many entries `rowLists` makes: a chord for each row of a picture that it goes through. */
 export function outlineRows(points: usize, count: i32, height: i32): i32 {
   let entries = 0;
   for (let i = 0; i < count; i++) {
+    if (isEcho(points, i)) continue;
     const j = i + 1 < count ? i + 1 : 0;
     const top = firstRow(py(points, i), py(points, j)), bottom = lastRow(py(points, i), py(points, j), height);
     if (bottom >= top) entries += bottom - top + 1;
@@ -29,6 +30,7 @@ export function rowLists(points: usize, count: i32, height: i32, rows: usize): v
   memory.fill(rows, 0, <usize>(height + 1) << 2);
   for (let pass = 0; pass < 2; pass++) {
     for (let i = 0; i < count; i++) {
+      if (isEcho(points, i)) continue;
       const j = i + 1 < count ? i + 1 : 0;
       const bottom = lastRow(py(points, i), py(points, j), height);
       for (let y = firstRow(py(points, i), py(points, j)); y <= bottom; y++) {
@@ -76,7 +78,7 @@ export function addWindings(points: usize, count: i32, width: i32, height: i32, 
   for (let i = 0; i < count; i++) {
     const j = i + 1 < count ? i + 1 : 0;
     const ax = px(points, i), ay = py(points, i), bx = px(points, j), by = py(points, j);
-    if (ay == by) continue;
+    if (ay == by || isEcho(points, i)) continue;
     const top = <i32>Math.max(0, Math.ceil(Math.min(ay, by) - 0.5));
     const bottom = <i32>Math.min(<f64>height, Math.ceil(Math.max(ay, by) - 0.5));
     const wind: f32 = ay < by ? 1 : -1;
