@@ -10,6 +10,7 @@ import {
   VideoSampleSource,
 } from 'mediabunny'
 import { type Engine, pathSource, startEngine } from '../src/cli/engine'
+import type { Find } from '../src/core/picture'
 import { neededFrames, planFrame } from '../src/core/plan'
 import { type Kernels, type Picture, planesLength, renderFrame, renderPlanes } from '../src/core/render'
 import type { Shot } from '../src/core/shot'
@@ -48,7 +49,7 @@ async function composite({ k, frames }: Engine, shot: Shot): Promise<{ paint: nu
   const plan = planFrame(shot, 20)
   const pictures = new Map<string, Picture>()
   for (const n of neededFrames(plan)) pictures.set(n.digest, await frames.get(n.digest, n.seconds))
-  const find = (n: { digest: string; seconds: number }) => pictures.get(n.digest) ?? null
+  const find: Find = n => ('digest' in n ? (pictures.get(n.digest) ?? null) : null)
   const paint = await median(15, () => k.free(renderFrame(k, plan, find).ptr))
   const out = k.alloc(planesLength(plan.size.width, plan.size.height))
   const planes = await median(15, () => renderPlanes(k, plan, find, plan.size, out))

@@ -1,6 +1,7 @@
 // The core with what it needs in Node: kernels, decoders, files.
 import { existsSync, statSync } from 'node:fs'
 import { open, readFile } from 'node:fs/promises'
+import { createRequire } from 'node:module'
 import { fileURLToPath } from 'node:url'
 import { promisify } from 'node:util'
 import zlib from 'node:zlib'
@@ -9,8 +10,9 @@ import { FilePathSource, type VideoSample } from 'mediabunny'
 import { type Kernels, loadKernels } from '../core/render'
 import { usedTakes } from '../core/shot'
 import { setPlaneReader } from '../media/decode'
+import { setDrawingModule } from '../media/drawing'
 import { type FrameStore, frameStore } from '../media/frames'
-import { type MediaSource, openMedia } from '../media/open'
+import { describeTake, type MediaSource, openMedia } from '../media/open'
 import { setDeflate } from '../media/png'
 import { type SoundStore, soundStore } from '../media/sound'
 import { type StillPixels, setStillDecoder } from '../media/still'
@@ -78,6 +80,7 @@ export function nodeMedia(): void {
     setStillDecoder(decodePicture)
     setPlaneReader(framePlanes)
     setDeflate(quickDeflate)
+    setDrawingModule(() => readFile(createRequire(import.meta.url).resolve('@resvg/resvg-wasm/index_bg.wasm')))
   }
   registered = true
 }
@@ -102,6 +105,7 @@ export async function startEngine({ project, pathOf }: FoundProject): Promise<En
     const media = await patiently(take.name, take.bytes, async () => {
       const opened = await openMedia(pathSource(path), take.name)
       if (opened.kind === 'film') await opened.input.computeDuration()
+      if (opened.kind === 'drawing' || opened.kind === 'font') await describeTake(opened, take.bytes)
       return opened
     })
     engine.frames.add(digest, media)

@@ -8,7 +8,7 @@ import { findProject, looksLikeProject } from './projects'
 function pictureText({ picture }: Omit<Take, 'digest'>): string {
   if (!picture) return 'no picture'
   const size = `${picture.size.width}×${picture.size.height}`
-  if (picture.kind === 'still') return `${size}, a still`
+  if (picture.kind !== 'film') return `${size}, a ${picture.kind}`
   return `${size}, ${rateText(picture.rate)} fps${picture.varies ? ' on average' : ''}, ${picture.seconds.toFixed(2)} s`
 }
 

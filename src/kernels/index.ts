@@ -8,6 +8,7 @@ export { upRow } from "./up";
 export { overRow, fillRow } from "./over";
 export { blendRow } from "./blend";
 export { spinRow } from "./spin";
+export { gradientRow } from "./gradient";
 export { classifyRow, findRuns } from "./runs";
 export { edgeRow } from "./edge";
 export { boxRow } from "./box";

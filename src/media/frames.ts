@@ -4,12 +4,14 @@ import { filmFrames } from './film-frames'
 import { type Held, type HeldPictures, heldPictures } from './held'
 import type { OpenMedia } from './open'
 import { Dropped } from './problem'
-import { numberedStills, stillPicture } from './still-frames'
+import type { Letters, Wording } from '../core/graphic'
+import { drawnPicture, numberedStills, stillPicture } from './still-frames'
+import { type FontStore, fontStore } from './fonts'
 
 /** Where the pictures of one file come from. It is asked for one at a time: two would fight over its decoders. */
 export interface Supply {
-  /** The picture at a moment that is not held yet, in use. Throws Dropped when `isWanted` turns false. */
-  at(t: number, isWanted: () => boolean): Promise<Held>
+  /** The picture at a moment that is not held yet, in use; of drawings, with `scale` px for each of theirs. Throws Dropped when `isWanted` turns false. */
+  at(t: number, isWanted: () => boolean, scale: number): Promise<Held>
   close(): Promise<void>
 }
 
@@ -21,7 +23,10 @@ const SUPPLIES: {
     digest: string,
     media: Extract<OpenMedia, { kind: K }>,
   ) => Supply | null
-} = { film: filmFrames, still: stillPicture, sequence: numberedStills }
+} = { film: filmFrames, still: stillPicture, sequence: numberedStills, drawing: drawnPicture, font: () => null }
+
+/** What a picture of a file is held under: each of its sizes by itself. */
+export const scaledDigest = (digest: string, scale: number): string => (scale === 1 ? digest : `${digest} ${scale}`)
 
 export interface FrameStore {
   /** A take that only sounds gives no frames and is passed over. */
@@ -31,7 +36,9 @@ export interface FrameStore {
    * The take's last frame whose time is not after `seconds` (its first for earlier ones), pinned until `release`.
    * Throws Dropped when `isWanted` turns false, and whatever the decoder throws.
    */
-  get(digest: string, seconds: number, isWanted?: () => boolean): Promise<Picture>
+  get(digest: string, seconds: number, isWanted?: () => boolean, scale?: number): Promise<Picture>
+  /** A text as its fonts set it; null where one of them is not there. */
+  letters(wording: Wording): Promise<Letters | null>
   release(picture: Picture): void
   /** Gives up every frame that is not in use. */
   clear(): void
@@ -43,24 +50,27 @@ export interface FrameStore {
 export function frameStore(k: Kernels, limit: number): FrameStore {
   const held = heldPictures(k, limit)
   const supplies = new Map<string, Supply>()
+  const fonts: FontStore = fontStore()
   const queue = new Map<string, Promise<unknown>>()
 
-  async function fetched(digest: string, t: number, isWanted: () => boolean): Promise<Held> {
+  async function fetched(digest: string, t: number, isWanted: () => boolean, scale: number): Promise<Held> {
     if (!isWanted()) throw new Dropped('A newer frame is wanted.')
-    const found = held.at(digest, t)
-    return found ? held.pinned(found) : supplies.get(digest)!.at(t, isWanted)
+    const found = held.at(scaledDigest(digest, scale), t)
+    return found ? held.pinned(found) : supplies.get(digest)!.at(t, isWanted, scale)
   }
 
   return {
     add(digest, media) {
       const supply = SUPPLIES[media.kind](k, held, digest, media as never)
       if (supply) supplies.set(digest, supply)
+      if (media.kind === 'font') fonts.add(digest, media)
     },
     has: digest => supplies.has(digest),
-    async get(digest, seconds, isWanted = () => true) {
+    letters: fonts.letters,
+    async get(digest, seconds, isWanted = () => true, scale = 1) {
       const t = Math.max(0, seconds)
       const before = queue.get(digest) ?? Promise.resolve()
-      const job = before.catch(() => {}).then(() => fetched(digest, t, isWanted))
+      const job = before.catch(() => {}).then(() => fetched(digest, t, isWanted, scale))
       queue.set(digest, job)
       return (await job).picture
     },

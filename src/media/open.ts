@@ -11,6 +11,8 @@ import {
 import type { Size, Take } from '../core/shot'
 import { frameToSeconds, nearestRate } from '../core/time'
 import { type StatedCoding, statedCoding } from './colour'
+import { DRAWING_BYTES, describeDrawing, mayBeDrawing } from './drawing'
+import { FONT_BYTES, fontType, plainFont } from './font'
 import { ForeignFilm, MediaProblem } from './problem'
 import { isSequence, type OpenSequence, openSequence } from './sequence'
 import { decodeStill, type StillPixels, stillType } from './still'
@@ -45,7 +47,25 @@ export interface OpenStill {
   close(): void
 }
 
-export type OpenMedia = OpenFilm | OpenStill | OpenSequence
+/** A drawing is read whole. */
+export interface OpenDrawing {
+  kind: 'drawing'
+  name: string
+  type: string
+  svg(): Promise<Uint8Array>
+  close(): void
+}
+
+export interface OpenFont {
+  kind: 'font'
+  name: string
+  type: string
+  /** Its tables, unpacked. Throws MediaProblem. */
+  tables(): Promise<Uint8Array>
+  close(): void
+}
+
+export type OpenMedia = OpenFilm | OpenStill | OpenSequence | OpenDrawing | OpenFont
 
 /** Names of films in containers that are not read here. */
 const FILM_NAME = /\.(avi|mpe?g|m2ts?|mts|ts|wmv|asf|flv|mxf|dv|3g[p2]|mov|mp4|m4v|mkv)$/i
@@ -81,6 +101,18 @@ function openStill(source: MediaSource, name: string, type: string): OpenStill {
   }
 }
 
+const whole = (source: MediaSource) => source.read(0, source.bytes)
+
+function openFont(source: MediaSource, name: string, type: string): OpenFont {
+  if (source.bytes > FONT_BYTES) throw new MediaProblem(`“${name}” is larger than a font can be here.`)
+  return { kind: 'font', name, type, tables: async () => plainFont(await whole(source), type, name), close() {} }
+}
+
+function openDrawing(source: MediaSource, name: string): OpenDrawing {
+  if (source.bytes > DRAWING_BYTES) throw new MediaProblem(`“${name}” is larger than a drawing can be here (16 MB).`)
+  return { kind: 'drawing', name, type: 'image/svg+xml', svg: () => whole(source), close() {} }
+}
+
 /** What people call a coding. */
 const CALLED: Readonly<Record<string, string>> = {
   hevc: 'HEVC',
@@ -104,12 +136,15 @@ export async function openMedia(source: MediaSource, name: string): Promise<Open
   const still = stillType(head)
   if (still) return openStill(source, name, still)
   if (isSequence(head)) return openSequence(source.read, source.bytes, name)
+  const font = fontType(head)
+  if (font) return openFont(source, name, font)
+  if (mayBeDrawing(head)) return openDrawing(source, name)
   const input = new Input({ source: source.source(), formats: ALL_FORMATS })
   try {
     if (!(await input.canRead())) {
       const Problem = FILM_NAME.test(name) ? ForeignFilm : MediaProblem
       throw new Problem(
-        `“${name}” is nothing this program can read. Bring in MP4, MOV, WebM or MKV, stills as PNG, JPEG, WebP or AVIF, sound as WAV, MP3, AAC, Opus, FLAC or Ogg.`,
+        `“${name}” is nothing this program can read. Bring in MP4, MOV, WebM or MKV, stills as PNG, JPEG, WebP or AVIF, drawings as SVG, fonts as TTF, OTF or WOFF, sound as WAV, MP3, AAC, Opus, FLAC or Ogg.`,
       )
     }
     const video = await input.getPrimaryVideoTrack()
@@ -209,6 +244,16 @@ export async function describeTake(media: OpenMedia, bytes: number): Promise<Omi
       const seconds = frameToSeconds(media.count, media.rate)
       const picture = { kind: 'film', size: { width, height }, rate: media.rate, seconds, varies: false } as const
       return { ...base, picture, sound: null }
+    }
+    if (media.kind === 'drawing') {
+      const { size } = await describeDrawing(await media.svg(), media.name)
+      return { ...base, picture: { kind: 'drawing', size }, sound: null }
+    }
+    if (media.kind === 'font') {
+      const { describeFace, openFace } = await import('./shaping')
+      const face = openFace(await media.tables())
+      if (!face) throw new MediaProblem(`“${media.name}” is damaged, or no font.`)
+      return { ...base, picture: null, sound: null, font: describeFace(face, media.name) }
     }
     const { width, height } = await media.decode()
     return { ...base, picture: { kind: 'still', size: { width, height } }, sound: null }

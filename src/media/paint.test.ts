@@ -34,6 +34,7 @@ function store() {
       held.add(picture)
       return picture
     },
+    letters: async () => null,
     release: picture => void held.delete(picture),
     clear() {},
     used: () => 0,

@@ -1,6 +1,6 @@
 // plan -> frames -> picture, with whatever frames the plan needs fetched first.
-import { type FindPicture, type Need, needsOf, pictureKind } from '../core/picture'
-import { neededFrames, type Plan, type PlannedLayer } from '../core/plan'
+import { type Find, type Found, type FrameNeed, type LettersNeed, type Need, needsOf, pictureKind } from '../core/picture'
+import { neededFor, type Plan, type PlannedLayer } from '../core/plan'
 import {
   type Codes,
   hides,
@@ -8,7 +8,6 @@ import {
   type Kernels,
   mayHide,
   OutOfMemory,
-  type Picture,
   renderFrame,
 } from '../core/render'
 import type { FrameStore } from './frames'
@@ -19,7 +18,8 @@ export interface Painted {
   failed: Failed
 }
 
-const keyOf = (needed: Need): string => `${needed.digest}@${needed.seconds}`
+const keyOf = (needed: Need): string =>
+  'letters' in needed ? JSON.stringify(needed.letters) : `${needed.digest}@${needed.seconds}@${needed.scale ?? 1}`
 
 interface DepthPart {
   needed: Need[]
@@ -32,7 +32,7 @@ function depthParts(plan: Plan): DepthPart[] {
   const parts: DepthPart[] = []
   let layers: PlannedLayer[] = []
   const close = (last: PlannedLayer | null) => {
-    if (layers.length > 0) parts.push({ needed: neededFrames({ ...plan, layers }), last })
+    if (layers.length > 0) parts.push({ needed: neededFor({ ...plan, layers }), last })
     layers = []
   }
   for (const layer of plan.layers) {
@@ -70,17 +70,22 @@ export async function withPictures<T>(
   store: FrameStore,
   plan: Plan,
   isWanted: () => boolean,
-  make: (find: FindPicture) => T,
+  make: (find: Find) => T,
 ): Promise<{ made: T; failed: Failed }> {
-  const pictures = new Map<string, Picture>()
+  const pictures = new Map<string, Found>()
   const failed: Failed = []
-  const fetchOne = async (needed: Need) => {
+  const fetchLetters = async (needed: LettersNeed) => {
+    const letters = await store.letters(needed.letters)
+    if (letters) pictures.set(keyOf(needed), letters)
+    else failed.push(...needed.letters.fonts.map(digest => ({ digest, reason: 'its font is missing' })))
+  }
+  const fetchOne = async (needed: FrameNeed) => {
     if (!store.has(needed.digest)) {
       failed.push({ digest: needed.digest, reason: 'its file is missing' })
       return
     }
     try {
-      pictures.set(keyOf(needed), await store.get(needed.digest, needed.seconds, isWanted))
+      pictures.set(keyOf(needed), await store.get(needed.digest, needed.seconds, isWanted, needed.scale))
     } catch (error) {
       if (error instanceof Dropped || error instanceof OutOfMemory) throw error
       failed.push({ digest: needed.digest, reason: error instanceof Error ? error.message : String(error) })
@@ -89,11 +94,12 @@ export async function withPictures<T>(
   const fetched: PromiseSettledResult<void>[] = []
   for (const part of depthParts(plan)) {
     const wanted = new Map(part.needed.map(n => [keyOf(n), n] as const).filter(([key]) => !pictures.has(key)))
-    fetched.push(...(await Promise.allSettled([...wanted.values()].map(fetchOne))))
+    fetched.push(...(await Promise.allSettled([...wanted.values()].map(n => ('letters' in n ? fetchLetters(n) : fetchOne(n))))))
     if (fetched.some(f => f.status === 'rejected')) break
     // What lies behind a layer that hides everything need not be decoded.
     const picture = part.last ? pictures.get(keyOf(needsOf(part.last.picture)[0]!)) : undefined
-    if (part.last && picture && hides(plan, part.last, { ...picture, opaque: isOpaque(picture) })) break
+    const seen = picture && picture.kind !== 'letters' ? picture : null
+    if (part.last && seen && hides(plan, part.last, { ...seen, opaque: isOpaque(seen) })) break
   }
   try {
     const refused = fetched.find(f => f.status === 'rejected')
@@ -103,7 +109,7 @@ export async function withPictures<T>(
   } catch (error) {
     throw error instanceof OutOfMemory ? tooMuch() : error
   } finally {
-    for (const picture of pictures.values()) store.release(picture)
+    for (const picture of pictures.values()) if (picture.kind !== 'letters') store.release(picture)
   }
 }
 

@@ -1,9 +1,10 @@
 // Pictures of stills: of one that lasts for ever, and of numbered ones that follow each other.
 import type { Kernels, Picture } from '../core/render'
 import { frameToSeconds, secondsToFrame } from '../core/time'
-import type { Supply } from './frames'
+import { type Supply, scaledDigest } from './frames'
 import { EARLY, type HeldPictures } from './held'
-import type { OpenStill } from './open'
+import { drawDrawing } from './drawing'
+import type { OpenDrawing, OpenStill } from './open'
 import type { OpenSequence } from './sequence'
 import type { StillPixels } from './still'
 
@@ -22,20 +23,24 @@ interface Shown {
   to: number
 }
 
-const supply = (k: Kernels, held: HeldPictures, digest: string, at: (t: number) => Shown): Supply => ({
-  async at(t) {
-    const { pixels, from, to } = at(t)
+const supply = (k: Kernels, held: HeldPictures, digest: string, at: (t: number, scale: number) => Shown): Supply => ({
+  async at(t, _, scale) {
+    const { pixels, from, to } = at(t, scale)
     const still = await pixels
-    return held.take({ digest, from, to }, still.width * still.height * 4, () => asPicture(k, still))
+    return held.take({ digest: scaledDigest(digest, scale), from, to }, still.width * still.height * 4, () => asPicture(k, still))
   },
   close: async () => {},
 })
 
+const ALWAYS = { from: Number.NEGATIVE_INFINITY, to: Number.POSITIVE_INFINITY } as const
+
 export const stillPicture = (k: Kernels, held: HeldPictures, digest: string, still: OpenStill): Supply =>
-  supply(k, held, digest, () => ({
-    pixels: still.decode(),
-    from: Number.NEGATIVE_INFINITY,
-    to: Number.POSITIVE_INFINITY,
+  supply(k, held, digest, () => ({ pixels: still.decode(), ...ALWAYS }))
+
+export const drawnPicture = (k: Kernels, held: HeldPictures, digest: string, drawing: OpenDrawing): Supply =>
+  supply(k, held, digest, (_, scale) => ({
+    pixels: drawing.svg().then(svg => drawDrawing(svg, drawing.name, scale)),
+    ...ALWAYS,
   }))
 
 export const numberedStills = (k: Kernels, held: HeldPictures, digest: string, sequence: OpenSequence): Supply =>

@@ -1,6 +1,14 @@
 // Parts of plans for tests.
 import { UNMOVED } from '../core/affine'
+import type { Find } from '../core/picture'
 import type { PlannedLayer, PlannedPiece } from '../core/plan'
+import type { Picture } from '../core/render'
+
+/** Finds the pictures of takes by their digests, at any moment. */
+export const findIn =
+  (pictures: Readonly<Record<string, Picture>>): Find =>
+  needed =>
+    'digest' in needed ? (pictures[needed.digest] ?? null) : null
 
 /** A layer that shows the first frame of the take of its name, untouched. */
 export const plannedLayer = (id: string, changes: Partial<PlannedLayer> = {}): PlannedLayer => ({

@@ -3,7 +3,10 @@ import * as Comlink from 'comlink'
 import { AudioSampleSink, CanvasSink } from 'mediabunny'
 import { PEAKS_A_SECOND, peaksOf } from '../core/sound'
 import { secondsToFrame } from '../core/time'
+import { drawDrawing } from '../media/drawing'
 import { blobSource, type OpenMedia, openMedia } from '../media/open'
+import type { StillPixels } from '../media/still'
+import { browserDrawings } from './drawings'
 import type { MediaFile } from './media-files'
 import { browserStills } from './stills'
 
@@ -24,11 +27,24 @@ async function sinkOf(file: MediaFile, height: number): Promise<CanvasSink | nul
   return sink
 }
 
+async function pixelsAt(opened: OpenMedia, seconds: number): Promise<StillPixels | null> {
+  switch (opened.kind) {
+    case 'still':
+      return opened.decode()
+    case 'sequence':
+      return opened.decode(secondsToFrame(seconds + 1e-3, opened.rate))
+    case 'drawing':
+      return drawDrawing(await opened.svg(), opened.name, 1)
+    default:
+      return null
+  }
+}
+
 /** A small picture of a still, or of the still that shows at a moment; null of a film. */
 async function stillBitmap(opened: OpenMedia, height: number, seconds = 0): Promise<ImageBitmap | null> {
-  if (opened.kind === 'film') return null
-  const index = opened.kind === 'sequence' ? secondsToFrame(seconds + 1e-3, opened.rate) : 0
-  const { data, width, height: full } = await opened.decode(index)
+  const pixels = await pixelsAt(opened, seconds)
+  if (!pixels) return null
+  const { data, width, height: full } = pixels
   const image = new ImageData(new Uint8ClampedArray(data), width, full)
   return createImageBitmap(image, {
     resizeHeight: height,
@@ -101,4 +117,5 @@ const api = {
 
 export type DeriveApi = typeof api
 browserStills()
+browserDrawings()
 Comlink.expose(api)

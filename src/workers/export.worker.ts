@@ -8,6 +8,7 @@ import { soundStore } from '../media/sound'
 import { browserKernels } from './kernels'
 import { type MediaFile, openFiles } from './media-files'
 import { browserStills } from './stills'
+import { browserDrawings } from './drawings'
 
 const MEMORY = 1.25 * 2 ** 30
 const CACHE = 192 * 2 ** 20
@@ -65,4 +66,5 @@ const api = {
 
 export type ExportApi = typeof api
 browserStills()
+browserDrawings()
 Comlink.expose(api)

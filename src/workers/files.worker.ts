@@ -10,6 +10,7 @@ import { ForeignFilm } from '../media/problem'
 import { writeSequence } from '../media/sequence'
 import type { MediaFile } from './media-files'
 import { browserStills } from './stills'
+import { browserDrawings } from './drawings'
 
 async function* chunksOf(blob: Blob): AsyncGenerator<Uint8Array> {
   const reader = blob.stream().getReader()
@@ -139,4 +140,5 @@ const api = {
 
 export type FilesApi = typeof api
 browserStills()
+browserDrawings()
 Comlink.expose(api)

@@ -14,6 +14,7 @@ import { browserKernels } from './kernels'
 import { type MediaFile, openFiles } from './media-files'
 import { type ShotChanges, shotReceiver } from './shot-changes'
 import { browserStills } from './stills'
+import { browserDrawings } from './drawings'
 
 /** What can be asked for: the open shot, or the take that is looked at alone. */
 export type Subject = 'shot' | 'take'
@@ -287,4 +288,5 @@ const api = {
 
 export type RenderApi = typeof api
 browserStills()
+browserDrawings()
 Comlink.expose(api)

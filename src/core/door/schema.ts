@@ -1,6 +1,6 @@
 // What a document must look like before anything trusts it.
 import Joi from 'joi'
-import { SWING } from '../keys'
+import { type NumberKind, SWING } from '../keys'
 import { LOOK_KINDS, LOOKS } from '../look'
 import { type SchemaWords, SHAPE_KINDS, SHAPES } from '../shape'
 import { LIMITS, type Range, within } from '../shot/limits'
@@ -117,22 +117,53 @@ const piece = Joi.object({
   strength: value(share),
 })
 
+/** Numbers that carry keys, with their bounds. */
+const numbers = (kinds: Readonly<Record<string, NumberKind>>): Joi.Schema =>
+  Joi.object(
+    Object.fromEntries(
+      Object.entries(kinds).map(([of, { name: called, least, most }]) => [
+        of,
+        value(bounded(`a value of ${called}`, least, most)),
+      ]),
+    ),
+  )
+
+const colour = Joi.string().pattern(/^#[0-9a-f]{6}$/i, 'colour')
+
+/** What a font calls one of its axes, and where it may stand on it. */
+const TAG = /^[ -~]{4}$/
+const axis = Joi.number().min(-LIMITS.coordinate).max(LIMITS.coordinate)
+
 const sourceWords: SourceWords<Joi.Schema> = {
   digest,
   shot: Joi.link('/shot'),
+  size,
+  px,
+  extent: feather,
+  share,
+  colour,
+  text: most => Joi.string().max(most).allow('').label(`a text (up to ${most.toLocaleString('en')} letters)`),
   oneOf: (...words) => Joi.string().valid(...words),
+  record: fields => Joi.object(fields),
+  list: (of, least, most) => Joi.array().items(of).min(least).max(most),
+  axes: Joi.object()
+    .pattern(TAG, axis)
+    .max(LIMITS.axes),
+  maybe: of => of.allow(null),
+  byKind,
 }
-const source = byKind(Object.fromEntries(SOURCE_KINDS.map(kind => [kind, SOURCES[kind].schema(sourceWords)])))
+const source = byKind(
+  Object.fromEntries(
+    SOURCE_KINDS.map(kind => {
+      const { schema, values } = SOURCES[kind]
+      return [kind, { ...schema(sourceWords), ...(values && { values: numbers(values) }) }]
+    }),
+  ),
+)
 
 const look = byKind(
   Object.fromEntries(
-    LOOK_KINDS.map(kind => {
-      const numbers = Object.entries(LOOKS[kind].values).map(([of, { name: called, least, most }]) => [
-        of,
-        value(bounded(`a value of ${called}`, least, most)),
-      ])
-      return [kind, { id, on: Joi.boolean(), values: Joi.object(Object.fromEntries(numbers)) }]
-    }),
+    LOOK_KINDS.map(kind => [kind, { id, on: Joi.boolean(), values: numbers(LOOKS[kind].values) }]),
   ),
 )
 
@@ -197,7 +228,7 @@ export const shotSchema = Joi.object({
   size,
   rate: rateWithin(LIMITS.rate),
   length: bounded('a length of a shot', 1, LIMITS.length, ' frames').integer(),
-  backdrop: Joi.string().pattern(/^#[0-9a-f]{6}$/i, 'colour'),
+  backdrop: colour,
   layers: Joi.array()
     .items(layerSchema)
     .max(LIMITS.layers)
@@ -210,6 +241,7 @@ export const shotSchema = Joi.object({
     .custom(inOrder),
 })
 
+const tag = Joi.string().pattern(TAG)
 const seconds = bounded('a length', 0, LIMITS.seconds, ' s')
 const moments = { from: seconds, to: seconds.greater(Joi.ref('from')) }
 
@@ -223,6 +255,11 @@ export const takeSchema = Joi.object({
       is: 'still',
       // biome-ignore lint/suspicious/noThenProperty: Joi's own word
       then: Joi.object({ kind: 'still', size }),
+    })
+    .conditional('.kind', {
+      is: 'drawing',
+      // biome-ignore lint/suspicious/noThenProperty: Joi's own word
+      then: Joi.object({ kind: 'drawing', size }),
       otherwise: Joi.object({
         kind: 'film',
         size,
@@ -237,6 +274,12 @@ export const takeSchema = Joi.object({
     sampleRate: bounded('a sample rate', 1000, 768_000, ' Hz').integer(),
     seconds,
   }).allow(null),
+  font: Joi.object({
+    family: Joi.string().max(LIMITS.name).allow(''),
+    axes: Joi.array()
+      .items(Joi.object({ tag, least: axis, initial: axis, most: axis }))
+      .max(LIMITS.axes),
+  }).optional(),
   marked: Joi.object(moments).allow(null),
   acts: Joi.array()
     .items(Joi.object({ id, name, ...moments }))

@@ -1,5 +1,5 @@
 // Every kind of look that a layer can have, a line each.
-import { sample, type Value } from '../keys'
+import { initialNumbers, sample, type Value } from '../keys'
 import type { Kernels } from '../render/kernels'
 import type { Rows } from '../render/rows'
 import type { LookKind } from './kind'
@@ -24,8 +24,7 @@ export const LOOKS = TABLE as unknown as Readonly<Record<Look['kind'], LookKind<
 export const LOOK_KINDS = Object.keys(TABLE) as Look['kind'][]
 
 /** The numbers of a look that nobody has changed yet. */
-export const freshValues = (kind: Look['kind']): Look['values'] =>
-  Object.fromEntries(Object.entries(LOOKS[kind].values).map(([name, { initial }]) => [name, initial]))
+export const freshValues = (kind: Look['kind']): Look['values'] => initialNumbers(LOOKS[kind].values)
 
 /** Those looks that change something at a frame, in order. */
 export function planLooks(looks: readonly Look[], frame: number, scale: number): PlannedLook[] {

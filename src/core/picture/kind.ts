@@ -1,4 +1,5 @@
 // What a kind of planned picture tells about itself.
+import type { Letters, Wording } from '../graphic'
 import type { Plan } from '../plan/types'
 import type { Kernels } from '../render/kernels'
 import type { Picture } from '../render/picture'
@@ -6,20 +7,29 @@ import type { Rows } from '../render/rows'
 import type { Size } from '../shot/types'
 import type { PlannedPicture } from '.'
 
-/** The last frame of a take whose time is not after `seconds`. */
-export interface Need {
+/** The last frame of a take whose time is not after `seconds`; of a drawing, with how many px for each of its own. */
+export interface FrameNeed {
   digest: string
   seconds: number
+  scale?: number
 }
 
-/** Finds the picture of a take at a moment, or null if there is none to be had: then the layer shows nothing. */
-export type FindPicture = (needed: Need) => Picture | null
+/** A text as its fonts set it. */
+export interface LettersNeed {
+  letters: Wording
+}
+
+export type Need = FrameNeed | LettersNeed
+export type Found = Picture | Letters
+
+/** Finds what a picture is made of, or null where that is not to be had: then the layer shows nothing. */
+export type Find = (needed: Need) => Found | null
 
 /** What pictures are made with. */
 export interface Making {
   /** Of the frame that is made. */
   size: Size
-  find: FindPicture
+  find: Find
   /** All that a picture needs. */
   needs(picture: PlannedPicture): Need[]
   /** Another picture; null where there is none to be had. */

@@ -1,8 +1,8 @@
 // shot + frame -> plan. Pure and cheap: nothing here touches a pixel.
-import { type Affine, after, scaleOf, scaling } from '../affine'
+import { type Affine, after, scaleOf, scaling, UNMOVED } from '../affine'
 import { sample } from '../keys'
 import { planLooks } from '../look'
-import { type Need, needsOf, type PlannedPicture } from '../picture'
+import { type FrameNeed, type Need, needsOf, type PlannedPicture } from '../picture'
 import { SHAPES, shapeAt } from '../shape'
 import {
   fadeAt,
@@ -17,6 +17,7 @@ import {
 } from '../shot'
 import { inSpan, type Rate } from '../time'
 import { sweepOf } from './sweep'
+import type { Behind, MatteWith } from '../source/kind'
 import type { Plan, PlannedLayer, PlannedPiece } from './types'
 
 function planPiece(piece: Piece, frame: number, outer: Affine): PlannedPiece {
@@ -40,16 +41,18 @@ function planPiece(piece: Piece, frame: number, outer: Affine): PlannedPiece {
   }
 }
 
-const pictureAt = ({ source }: Layer, seconds: number, scale: number): PlannedPicture =>
-  sourceKind(source).plan(source, seconds, scale, planFrame)
-
-function planPicture(layer: Layer, frame: number, rate: Rate, scale: number): PlannedPicture {
+function planPicture(layer: Layer, frame: number, rate: Rate, scale: number, to: Affine): PlannedPicture {
+  const { source } = layer
+  const pictureAt = (seconds: number) => sourceKind(source).plan(source, { seconds, frame, scale, to, planFrame })
   const { seconds, other } = momentAt(layer.timing, frame - layer.span.from, rate)
-  const one = pictureAt(layer, seconds, scale)
-  return other ? { kind: 'mix', one, other: pictureAt(layer, other.seconds, scale), share: other.share } : one
+  const one = pictureAt(seconds)
+  return other ? { kind: 'mix', one, other: pictureAt(other.seconds), share: other.share } : one
 }
 
-/** A layer as it is at a frame of its own, for the frame of the shot at which it shows; null where nothing shows. */
+/** A piece that has grown goes farther where it adds, and takes less away where it does not. */
+const outwards = ({ join, inverted }: PlannedPiece): 1 | -1 => ((join === 'subtract') === inverted ? 1 : -1)
+
+/** A layer as it is at a frame of its own, for the frame of the shot at which it shows, and what of it lies behind that; nothing where it shows nothing. */
 function planLayer(
   layer: Layer,
   own: number,
@@ -57,11 +60,11 @@ function planLayer(
   copy: number,
   { rate, size }: Shot,
   scale: number,
-): PlannedLayer | null {
-  if (!inSpan(own, layer.span)) return null
+): PlannedLayer[] {
+  if (!inSpan(own, layer.span)) return []
   const keep = (layer.copies?.keep ?? 1) ** copy
   const opacity = sample(layer.opacity, own) * fadeAt(layer.span, layer.fade, own, 1) * keep
-  if (opacity <= 0) return null
+  if (opacity <= 0) return []
   const still = sample(layer.place, own)
   const place = {
     ...still,
@@ -69,21 +72,39 @@ function planLayer(
     y: still.y + copy * (layer.copies?.y ?? 0),
   }
   const map = after(scaling(scale), placeMap(layer, place))
-  const pictureScale = sourceKind(layer.source).scale(layer.source, { size, scale, shown: scaleOf(map) })
+  const kind = sourceKind(layer.source)
+  const pictureScale = kind.scale(layer.source, { size, scale, shown: scaleOf(map) })
   const pieces = layer.matteOn ? layer.matte : []
-  const matte = pieces.flatMap(p => {
-    const [at, to] = p.pinnedTo === 'layer' ? ([own, map] as const) : ([frame, scaling(scale)] as const)
-    return sample(p.on, at) ? [planPiece(p, at, to)] : []
-  })
-  return {
+  const matteWith: MatteWith = (grow, by, soft) =>
+    pieces.flatMap(p => {
+      const [at, to] = p.pinnedTo === 'layer' ? ([own, map] as const) : ([frame, scaling(scale)] as const)
+      if (!sample(p.on, at)) return []
+      const planned = planPiece(p, at, after({ ...UNMOVED, ...by }, to))
+      const { inside, outside } = planned
+      const grown = planned.grow + grow * outwards(planned)
+      return [{ ...planned, grow: grown, inside: inside + soft / 2, outside: outside + soft / 2 }]
+    })
+  const matte = matteWith(0, { x: 0, y: 0 }, 0)
+  const planned: PlannedLayer = {
     id: layer.id,
-    picture: planPicture(layer, own, rate, pictureScale),
-    place: after(map, scaling(1 / pictureScale)),
+    picture: planPicture(layer, own, rate, pictureScale, map),
+    place: kind.isPlaced ? UNMOVED : after(map, scaling(1 / pictureScale)),
     opacity,
     blend: layer.blend,
     looks: planLooks(layer.looks, own, pictureScale),
     matte,
   }
+  const behind = matte.length > 0 ? (kind.behind?.(layer.source, matteWith, map) ?? []) : []
+  return behind.length === 0 ? [planned] : withBehind(planned, behind, scaledSize(size, scale))
+}
+
+/** A layer with what lies behind its own picture: one picture, where it does not merely lie over what is farther. */
+function withBehind(layer: PlannedLayer, behind: readonly Behind[], size: Size): PlannedLayer[] {
+  const part = (of: Behind): PlannedLayer => ({ id: layer.id, place: UNMOVED, blend: 'normal', looks: [], ...of })
+  const layers = [part({ picture: layer.picture, opacity: 1, matte: layer.matte }), ...behind.map(part)]
+  const isPlain = layer.opacity === 1 && layer.blend === 'normal' && layer.looks.length === 0
+  if (isPlain) return layers
+  return [{ ...layer, matte: [], picture: { kind: 'group', plan: { size, backdrop: null, layers } } }]
 }
 
 /** The size of a picture at a scale, at least one pixel either way. */
@@ -103,13 +124,15 @@ export function planFrame(shot: Shot, frame: number, scale = 1): Plan {
     const { count, later } = layer.copies ?? { count: 0, later: 0 }
     const planned: PlannedLayer[] = []
     for (let i = 0; i <= count; i++) {
-      const one = planLayer(layer, frame - i * later, frame, i, shot, scale)
-      if (one) planned.push(one)
+      planned.push(...planLayer(layer, frame - i * later, frame, i, shot, scale))
     }
     return planned
   })
   return { size: scaledSize(shot.size, scale), backdrop: shot.backdrop, layers }
 }
 
-/** Every take moment a plan needs, groups included, nearest first. */
-export const neededFrames = (plan: Plan): Need[] => plan.layers.flatMap(layer => needsOf(layer.picture))
+/** Everything that a plan needs, groups included, nearest first. */
+export const neededFor = (plan: Plan): Need[] => plan.layers.flatMap(layer => needsOf(layer.picture))
+
+/** Every moment of takes that it needs. */
+export const neededFrames = (plan: Plan): FrameNeed[] => neededFor(plan).filter(need => 'digest' in need)

@@ -2,7 +2,7 @@
 import fc from 'fast-check'
 import { beforeAll, expect, it } from 'vitest'
 import { noise, putBytes, testKernels } from '../../testing/kernels'
-import { plannedEdge as edge, plannedLayer as layer } from '../../testing/planned'
+import { plannedEdge as edge, plannedLayer as layer, findIn } from '../../testing/planned'
 import { UNMOVED } from '../affine'
 import type { Plan } from '../plan'
 import { type Kernels, type Picture, type Planes, planesLength, renderPlanes, toCodesPicture } from '.'
@@ -37,7 +37,7 @@ function planes(plan: Plan, pictures: Record<string, Picture>): Uint8Array {
   const size = { width: plan.size.width & ~1, height: plan.size.height & ~1 }
   const length = planesLength(size.width, size.height)
   const out = k.alloc(length)
-  renderPlanes(k, plan, n => pictures[n.digest] ?? null, size, out)
+  renderPlanes(k, plan, findIn(pictures), size, out)
   const made = k.bytes(out, length).slice()
   k.free(out)
   return made

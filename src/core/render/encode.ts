@@ -1,5 +1,5 @@
 // A plan -> planes for an encoder: BT.709, limited range, 4:2:0 with chroma on even columns.
-import type { FindPicture } from '../picture'
+import type { Find } from '../picture'
 import type { Plan } from '../plan'
 import type { Size } from '../shot'
 import type { Kernels } from './kernels'
@@ -59,7 +59,7 @@ function blocksOf(top: readonly AloneRun[], bottom: readonly AloneRun[], width: 
  * most one. Where the planes of one take alone show as they lie, over whole blocks, they are handed on as they came;
  * everything else goes by way of codes. Throws OutOfMemory.
  */
-export function renderPlanes(k: Kernels, plan: Plan, find: FindPicture, size: Size, out: number): void {
+export function renderPlanes(k: Kernels, plan: Plan, find: Find, size: Size, out: number): void {
   const { width, height } = size
   const full = plan.size.width
   k.scope(() => {

@@ -77,6 +77,18 @@ interface KernelFunctions {
   filterRow(src: number, dst: number, n: number, taps: number, weights: number, count: number): void
   gainRow(row: number, n: number, r: number, g: number, b: number): void
   boundRow(row: number, n: number): void
+  gradientRow(
+    dst: number,
+    n: number,
+    x: number,
+    y: number,
+    ax: number,
+    ay: number,
+    bx: number,
+    by: number,
+    round: number,
+    table: number,
+  ): void
   accumulateRow(dst: number, src: number, n: number, weight: number): void
   spinRow(
     src: number,

@@ -2,6 +2,7 @@
 import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { decode, encode, noise, putBytes, testKernels } from '../../testing/kernels'
+import { findIn } from '../../testing/planned'
 import { type Affine, UNMOVED } from '../affine'
 import type { PlannedLayer } from '../plan'
 import type { Blend } from '../shot'
@@ -41,7 +42,7 @@ const layer = (digest: string, place: Affine, changes: Partial<PlannedLayer> = {
 })
 
 function render(layers: PlannedLayer[], pictures: Record<string, Codes>, backdrop: string | null = '#000000') {
-  const made = renderFrame(k, { size, backdrop, layers }, n => pictures[n.digest] ?? null)
+  const made = renderFrame(k, { size, backdrop, layers }, findIn(pictures))
   const out = k.bytes(made.ptr, made.width * made.height * 4).slice()
   k.free(made.ptr)
   return out

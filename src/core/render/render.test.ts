@@ -2,7 +2,7 @@
 import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { decode, encode, noise, putBytes, testKernels } from '../../testing/kernels'
-import { plannedEdge as edge, plannedLayer as layer } from '../../testing/planned'
+import { plannedEdge as edge, plannedLayer as layer, findIn } from '../../testing/planned'
 import type { PlannedPicture } from '../picture'
 import type { Plan, PlannedLayer } from '../plan'
 import {
@@ -29,7 +29,7 @@ function codes(width: number, height: number, seed: number, opaque = true): Code
 }
 
 function render(plan: Plan, pictures: Record<string, Picture>): Uint8Array {
-  const made = renderFrame(k, plan, n => pictures[n.digest] ?? null)
+  const made = renderFrame(k, plan, findIn(pictures))
   const out = k.bytes(made.ptr, made.width * made.height * 4).slice()
   k.free(made.ptr)
   return out

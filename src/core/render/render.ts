@@ -1,7 +1,7 @@
 // plan + pictures -> picture. The only place where pictures are made: preview, export and terminal all come here.
 import { lookRows } from '../look'
 import { openMatte } from '../matte'
-import { type FindPicture, type Making, needsOf, type PlannedPicture, pictureKind } from '../picture'
+import { type Find, type Making, needsOf, type PlannedPicture, pictureKind } from '../picture'
 import { digestOf, type Plan, type PlannedLayer } from '../plan'
 import type { Blend } from '../shot'
 import { keptRows } from './kept'
@@ -13,7 +13,7 @@ import type { Shared } from './spin'
 
 /** Where the layers of one frame take their pictures from. */
 interface Sources {
-  find: FindPicture
+  find: Find
   shared: Shared
 }
 
@@ -230,7 +230,7 @@ export function composer(k: Kernels, plan: Plan, sources: Sources, as: 'codes' |
  * Paints a plan into a fresh buffer of straight RGBA8, rows close together, that the caller frees. Whatever else is
  * reserved on the way is given back, also where room runs out: then OutOfMemory is thrown.
  */
-export function renderFrame(k: Kernels, plan: Plan, find: FindPicture): Codes {
+export function renderFrame(k: Kernels, plan: Plan, find: Find): Codes {
   const { width, height } = plan.size
   return k.scope(() => {
     const ptr = k.alloc(width * height * 4)

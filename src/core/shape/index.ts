@@ -12,6 +12,7 @@ import { OVAL } from './oval'
 export type { Line } from './edge'
 export type { Frame } from './framed'
 export type { Coverage, Feather, SchemaWords } from './kind'
+export { openRings } from './rings'
 
 export type Shape =
   | { kind: 'edge'; line: Value<Line> }

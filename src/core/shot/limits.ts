@@ -17,6 +17,8 @@ export const LIMITS = {
   points: 5000,
   keys: 20_000,
   takes: 1000,
+  /** Of a variable font. */
+  axes: 32,
   acts: 200,
   marks: 500,
   copies: 60,

@@ -90,9 +90,13 @@ export function makeLayer(take: Take, size: Size, rate: Rate, placing: Placing =
   const from = stretch ? Math.min(stretch.from, all) : 0
   const seconds = stretch ? Math.min(stretch.to, all) - from : all
   const frames = framesIn(Number.isFinite(seconds) ? seconds / speed : STILL_SECONDS, rate)
-  const use = take.picture === null ? 'sound' : 'both'
+  const { digest, picture } = take
+  const source: Source =
+    picture?.kind === 'drawing'
+      ? { kind: 'drawing', digest, size: { ...picture.size } }
+      : { kind: 'take', digest, use: picture === null ? 'sound' : 'both' }
   return {
-    ...blankLayer({ kind: 'take', digest: take.digest, use }, take.picture?.size ?? size, size),
+    ...blankLayer(source, picture?.size ?? size, size),
     name: bareName(take.name),
     span: { from: at, to: at + frames },
     timing: { kind: 'play', from, speed, mixed: null },

@@ -34,6 +34,27 @@ export interface Still {
   size: Size
 }
 
+/** Lines and areas, made into a picture at any size. */
+export interface Drawing {
+  kind: 'drawing'
+  /** As it says itself. */
+  size: Size
+}
+
+/** How far a variable font can be varied in one respect, by its four-letter tag. */
+export interface FontAxis {
+  tag: string
+  least: number
+  initial: number
+  most: number
+}
+
+/** What letters can be set in. */
+export interface FontFace {
+  family: string
+  axes: FontAxis[]
+}
+
 /** A stretch of a take, in seconds of it. */
 export interface Stretch {
   from: number
@@ -46,7 +67,7 @@ export interface Act extends Stretch {
   name: string
 }
 
-/** A file brought in, known by its content. It has a picture, sound, or both. */
+/** A file brought in, known by its content. It has a picture, sound, or both; or it is a font. */
 export interface Take {
   /** SHA-256 of the file, hexadecimal. */
   digest: string
@@ -54,8 +75,10 @@ export interface Take {
   /** Media type, e.g. `video/mp4`. */
   type: string
   bytes: number
-  picture: Film | Still | null
+  picture: Film | Still | Drawing | null
   sound: { channels: number; sampleRate: number; seconds: number } | null
+  /** Only of fonts. */
+  font?: FontFace
   /** In and out, where they are marked. */
   marked: Stretch | null
   acts: Act[]

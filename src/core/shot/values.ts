@@ -3,6 +3,7 @@ import { type Affine, carry, carryBy, scaleOf } from '../affine'
 import { isKeyed, keysOf, type Mixer, sample, shiftKeys, spreadKeys, type Value } from '../keys'
 import { LOOKS, type Look } from '../look'
 import { SHAPES, shapeValue, shapeWith } from '../shape'
+import { type Source, sourceKind } from '../source'
 import type { AnyValue, Layer, Motion, Piece, Place } from './types'
 
 /** A value that an owner has. `T` is what it is at a frame. */
@@ -87,12 +88,28 @@ const lookValue = (of: string): ValueKind<Look, unknown> =>
     carried: (value, map, look) => (LOOKS[look.kind].values[of]!.isLength ? asLength(value, map) : value),
   })
 
+/** A number of a layer's source, by the name that its kind gives it. */
+const sourceValue = (of: string): ValueKind<Source, unknown> =>
+  kind<Source, number>({
+    word: source => sourceKind(source).values![of]!.name.toLowerCase(),
+    get: source => valuesOf(source)[of]!,
+    set: (source, value) => {
+      valuesOf(source)[of] = value
+    },
+    // It is told in px of the source: they come to lie elsewhere with its place.
+    carried: asIs,
+  })
+
+const valuesOf = (source: Source): Record<string, Value<number>> =>
+  (source as { values?: Record<string, Value<number>> }).values ?? {}
+
 /** What a value in a layer is called; those of pieces and looks carry the id of theirs. */
 export type PieceValue = keyof typeof PIECE_VALUES
 export type ValuePath =
   | { of: keyof typeof LAYER_VALUES }
   | { of: PieceValue; piece: string }
   | { of: string; look: string }
+  | { of: string; source: true }
 
 /** A value at its place. */
 interface Slot {
@@ -116,6 +133,11 @@ function slot(layer: Layer, path: ValuePath): Slot | null {
   if ('look' in path) {
     const look = layer.looks.find(l => l.id === path.look)
     return look && path.of in LOOKS[look.kind].values ? slotIn(look, lookValue(path.of)) : null
+  }
+  if ('source' in path) {
+    const { source } = layer
+    const has = path.of in valuesOf(source) && path.of in (sourceKind(source).values ?? {})
+    return has ? slotIn(source, sourceValue(path.of), `${sourceKind(source).name} · `) : null
   }
   if (!('piece' in path)) return slotIn(layer, LAYER_VALUES[path.of])
   const piece = layer.matte.find(p => p.id === path.piece)
@@ -156,7 +178,8 @@ export function valuePaths(layer: Layer): ValuePath[] {
   const looks = layer.looks.flatMap(({ id, kind }) =>
     Object.keys(LOOKS[kind].values).map((of): ValuePath => ({ of, look: id })),
   )
-  return [...pieces, ...ofLayer.map((of): ValuePath => ({ of })), ...looks]
+  const own = Object.keys(sourceKind(layer.source).values ?? {}).map((of): ValuePath => ({ of, source: true }))
+  return [...pieces, ...own, ...ofLayer.map((of): ValuePath => ({ of })), ...looks]
 }
 
 /** The paths that carry keys. */

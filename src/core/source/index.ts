@@ -1,15 +1,18 @@
 // Every kind of source that a layer can have, a line each.
+import { DRAWING, type DrawingPicture, type DrawingSource } from './drawing'
 import { GROUP, type GroupPicture, type GroupSource } from './group'
 import type { SourceKind } from './kind'
+import { LETTERING, type LetteringPicture, type LetteringSource } from './lettering'
+import { PANEL, type PanelSource } from './panel'
 import { TAKE, type TakePicture, type TakeSource } from './take'
 
 export type { SourceWords } from './kind'
 export { takeSeconds } from './take'
 
-export type Source = TakeSource | GroupSource
-export type SourcePicture = TakePicture | GroupPicture
+export type Source = TakeSource | GroupSource | PanelSource | LetteringSource | DrawingSource
+export type SourcePicture = TakePicture | GroupPicture | LetteringPicture | DrawingPicture
 
-const TABLE = { take: TAKE, group: GROUP } as const satisfies Record<Source['kind'], unknown>
+const TABLE = { take: TAKE, group: GROUP, panel: PANEL, lettering: LETTERING, drawing: DRAWING } as const satisfies Record<Source['kind'], unknown>
 
 /** The kinds by name, for whoever does not care which one it is. */
 export const SOURCES = TABLE as unknown as Readonly<Record<Source['kind'], SourceKind<Source, SourcePicture>>>

@@ -1,14 +1,33 @@
 // What a kind of source tells about itself. A new one is a file beside this one, a line in `index.ts`, and one in the
 // interface's own table of sources.
-import type { PictureKind } from '../picture/kind'
-import type { Plan } from '../plan/types'
+import type { Affine } from '../affine'
+import type { NumberKind } from '../keys'
+import type { PictureKind, PlannedPicture } from '../picture'
+import type { Plan, PlannedPiece } from '../plan/types'
 import type { Shot, Size, Take } from '../shot/types'
 
 /** The words that documents are validated in, so that no source needs the library that does it. */
 export interface SourceWords<S> {
   digest: S
   shot: S
+  /** Of a picture. */
+  size: S
+  px: S
+  /** px of nought and more. */
+  extent: S
+  /** 0..1 */
+  share: S
+  /** `#rrggbb` */
+  colour: S
+  /** A text of up to so many letters, maybe none. */
+  text(most: number): S
   oneOf(...words: readonly string[]): S
+  record(fields: Readonly<Record<string, S>>): S
+  list(of: S, least: number, most: number): S
+  /** Numbers by names of four letters. */
+  axes: S
+  maybe(of: S): S
+  byKind(fields: Readonly<Record<string, Record<string, S>>>): S
 }
 
 /** How a layer shows its source. */
@@ -19,12 +38,39 @@ export interface Showing {
   shown: number
 }
 
+/** What a layer's picture is planned for. */
+export interface Moment {
+  /** Of the source. */
+  seconds: number
+  /** Of the shot that the layer lies in, for values that carry keys. */
+  frame: number
+  /** px that are made for each of the source's. */
+  scale: number
+  /** From px of the source to those of the output. */
+  to: Affine
+  planFrame(shot: Shot, frame: number, scale: number): Plan
+}
+
+/** A layer's matte: as it is, or grown, shifted and softened, in px of the output. */
+export type MatteWith = (grow: number, by: { x: number; y: number }, soft: number) => PlannedPiece[]
+
+/** Colours that lie behind a layer's own picture, each cut by a matte, the nearest first. */
+export interface Behind {
+  picture: PlannedPicture
+  opacity: number
+  matte: PlannedPiece[]
+}
+
 /** `S` is the source as it lies in the document, `P` the picture that a plan asks for. */
 export interface SourceKind<S, P> {
   /** What is said of a layer that has it. */
   name: string
-  /** Its fields besides `kind`. */
+  /** Its fields besides `kind` and `values`. */
   schema<X>(words: SourceWords<X>): Record<string, X>
+  /** Numbers that can carry keys, by the name that they have in its `values`; left out: it has none. */
+  values?: Readonly<Record<string, NumberKind>>
+  /** Whether its picture is made where it lies, in px of the output, instead of in its own. */
+  isPlaced?: true
   /** Digests of the files that it cannot be shown without. */
   files(source: S): readonly string[]
   /** The shot that lies in it. */
@@ -40,7 +86,9 @@ export interface SourceKind<S, P> {
   settle(source: S, takes: readonly Take[]): void
   /** How many px its picture is made with for each of its own. */
   scale(source: S, showing: Showing): number
-  /** Its picture at a moment and a scale. */
-  plan(source: S, seconds: number, scale: number, planFrame: (shot: Shot, frame: number, scale: number) => Plan): P
-  picture: PictureKind<P>
+  plan(source: S, moment: Moment): P
+  /** What is seen of a layer behind its own picture, where it has a matte. */
+  behind?(source: S, matte: MatteWith, to: Affine): Behind[]
+  /** How its picture is made; left out: what it plans is one of the kinds in `picture`. */
+  picture?: PictureKind<P>
 }

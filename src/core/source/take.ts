@@ -42,13 +42,13 @@ export const TAKE: SourceKind<TakeSource, TakePicture> = {
     if (found(source, takes)?.picture === null) source.use = 'sound'
   },
   scale: () => 1,
-  plan: ({ digest }, seconds) => ({ kind: 'take', digest, seconds }),
+  plan: ({ digest }, { seconds }) => ({ kind: 'take', digest, seconds }),
   picture: {
     needs: ({ digest, seconds }) => [{ digest, seconds }],
     isPlain: true,
     rows(k, needed, { find }) {
       const picture = find(needed)
-      return picture && pictureRows(k, picture)
+      return picture && picture.kind !== 'letters' ? pictureRows(k, picture) : null
     },
   },
 }

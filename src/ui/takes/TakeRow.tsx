@@ -15,13 +15,13 @@ import { Strip } from './Strip'
 function pictureText({ picture, sound }: Take): string {
   if (!picture) return sound ? 'sound only' : 'nothing'
   const size = `${picture.size.width}×${picture.size.height}`
-  if (picture.kind === 'still') return `${size}, still`
+  if (picture.kind !== 'film') return `${size}, ${picture.kind}`
   return `${size}, ${picture.varies ? 'rate varies' : `${rateText(picture.rate)} fps`}`
 }
 
 function lengthOf(take: Take): string {
   const { picture, sound } = take
-  if (picture?.kind === 'still') return 'as long as wanted'
+  if (picture && picture.kind !== 'film') return 'as long as wanted'
   const rate = picture?.kind === 'film' ? picture.rate : { num: 25, den: 1 }
   return `${lengthText(framesIn(takeSeconds(take), rate), rate)}, ${sound ? 'sound' : 'silent'}`
 }

@@ -1,0 +1,90 @@
+// Letters that are set: which glyphs stand where, and the outlines that they are drawn by.
+import { type Affine, after } from '../affine'
+import { carryOutlinePoint, type OutlinePoint } from '../outline'
+
+/** A text as it is shaped: what of a lettering says which glyphs it consists of. */
+export interface Wording {
+  /** Lines parted by line breaks. */
+  text: string
+  /** Digests of fonts: each stands in for what those before it lack. */
+  fonts: readonly string[]
+  /** Where on their axes variable fonts stand, by four-letter tag. */
+  axes: Readonly<Record<string, number>>
+  /** Letters that stand apart are not joined to one glyph. */
+  loose: boolean
+}
+
+/** A glyph in a line, in em from the line's left end on its base, downwards. */
+export interface SetGlyph {
+  /** Its number among the outlines. */
+  outline: number
+  x: number
+  y: number
+  /** How many letters stand left of it. */
+  after: number
+}
+
+export interface SetLine {
+  /** em. */
+  width: number
+  letters: number
+  /** From the left. */
+  glyphs: readonly SetGlyph[]
+}
+
+/** Lengths in em. */
+export interface Letters {
+  kind: 'letters'
+  /** How far the first font reaches above its base, and below. */
+  ascent: number
+  descent: number
+  lines: readonly SetLine[]
+  /** Rings of each glyph, downwards. */
+  outlines: readonly (readonly OutlinePoint[][])[]
+}
+
+export const ALIGNS = ['left', 'middle', 'right'] as const
+export type Align = (typeof ALIGNS)[number]
+
+export interface Layout {
+  /** px of an em. */
+  size: number
+  /** em between letters, besides what the font says. */
+  spacing: number
+  /** em from line to line. */
+  leading: number
+  align: Align
+}
+
+const SIDES: Readonly<Record<Align, number>> = { left: 0, middle: -0.5, right: -1 }
+
+const widthOf = ({ width, letters }: SetLine, { spacing }: Layout): number => width + spacing * Math.max(0, letters - 1)
+
+/** em from the middle of a block of lines up to the base of its first. */
+const firstBase = ({ ascent, descent, lines }: Letters, { leading }: Layout): number =>
+  ascent - (ascent + descent + Math.max(0, lines.length - 1) * leading) / 2
+
+/**
+ * What letters lie within, px: their lines stand about nought, as they are aligned, and halfway up.
+ */
+export function lettersFrame(letters: Letters, layout: Layout) {
+  const { size, leading, align } = layout
+  const width = Math.max(0, ...letters.lines.map(line => widthOf(line, layout))) * size
+  const height = (letters.ascent + letters.descent + Math.max(0, letters.lines.length - 1) * leading) * size
+  return { left: SIDES[align] * width, top: -height / 2, width, height }
+}
+
+/** The rings of letters in the order in which they are read, each glyph by itself, where a map carries px of the lettering. */
+export function lettersRings(letters: Letters, layout: Layout, to: Affine): OutlinePoint[][][] {
+  const { size, spacing, leading, align } = layout
+  const base = firstBase(letters, layout)
+  return letters.lines.flatMap((line, i) => {
+    const left = SIDES[align] * widthOf(line, layout)
+    return line.glyphs.map(({ outline, x, y, after: before }) => {
+      const at = { x: (left + x + before * spacing) * size, y: (base + i * leading + y) * size }
+      const map = after(to, { a: size, b: 0, c: 0, d: size, ...at })
+      return letters.outlines[outline]!.map(ring => ring.map(p => carryOutlinePoint(map, p)))
+    })
+  })
+}
+

@@ -1,0 +1,171 @@
+// Letters: a text that stands in the picture, drawn by the outlines of its fonts.
+import { type Affine, carryBy, scaleOf } from '../affine'
+import {
+  ALIGNS,
+  type Align,
+  type Border,
+  castSchema,
+  type Fill,
+  fillSchema,
+  filled,
+  type Layout,
+  type Letters,
+  lettersRings,
+  type Shadow,
+  type Wording,
+} from '../graphic'
+import { type NumberKind, sample, type Value } from '../keys'
+import type { ColourPicture } from '../picture/colour'
+import type { GradientPicture } from '../picture/gradient'
+import type { Making } from '../picture/kind'
+import { digestOf } from '../plan/digest'
+import type { Kernels } from '../render/kernels'
+import { stillRows } from '../render/still'
+import { type Coverage, type Feather, openRings } from '../shape'
+import type { SourceKind } from './kind'
+
+/** px of its own stand about nought, halfway up the lines and where they are aligned. */
+export interface LetteringSource {
+  kind: 'lettering'
+  text: string
+  /** Digests; each stands in for what those before it lack. */
+  fonts: string[]
+  /** Where variable fonts stand on their axes. */
+  axes: Record<string, number>
+  align: Align
+  fill: Fill | null
+  border: Border | null
+  shadow: Shadow | null
+  values: Record<string, Value<number>>
+}
+
+/** Lengths in px of the output. */
+export interface LetteringPicture {
+  kind: 'lettering'
+  wording: Wording
+  layout: Layout
+  to: Affine
+  fill: ColourPicture | GradientPicture | null
+  border: Border | null
+  shadow: Shadow | null
+}
+
+export const LETTERING_LIMITS = { letters: 10_000, fonts: 16 } as const
+
+const VALUES = {
+  size: { name: 'Size', unit: 'px', least: 1, most: 4000, initial: 120 },
+  spacing: { name: 'Spacing', unit: 'em', least: -1, most: 10, initial: 0, step: 0.01, digits: 3 },
+  leading: { name: 'Leading', unit: 'em', least: -10, most: 10, initial: 1.2, step: 0.05, digits: 2 },
+} as const satisfies Record<string, NumberKind>
+
+/** What a lettering's glyphs depend on. */
+export const wordingOf = ({ text, fonts, axes, values }: LetteringSource): Wording => ({
+  text,
+  fonts,
+  axes,
+  // Joined letters cannot stand apart.
+  loose: values.spacing !== 0,
+})
+
+/** How a lettering stands at a frame. */
+export function layoutAt({ align, values }: LetteringSource, frame: number): Layout {
+  const at = (of: keyof typeof VALUES) => sample(values[of] ?? VALUES[of].initial, frame)
+  return { size: at('size'), spacing: at('spacing'), leading: at('leading'), align }
+}
+
+/** Something that is laid over what lies behind it, cut by a coverage. */
+interface Cut {
+  coverage: Coverage
+  picture: ColourPicture | GradientPicture
+  opacity: number
+}
+
+const HARD: Feather = { grow: 0, inside: 0, outside: 0 }
+
+/** What letters consist of, the farthest first: their shadow, the line round them, and themselves. */
+function cutsOf(k: Kernels, picture: LetteringPicture, letters: Letters, { size }: Making): Cut[] {
+  const { layout, to, fill, border, shadow } = picture
+  const open = (by: { x: number; y: number }, feather: Feather) =>
+    openRings(k, lettersRings(letters, layout, { ...to, x: to.x + by.x, y: to.y + by.y }).flat(), feather, size)
+  const sheet = (colour: string): ColourPicture => ({ kind: 'colour', colour })
+  const still = { x: 0, y: 0 }
+  const grow = border?.width ?? 0
+  const half = (shadow?.soft ?? 0) / 2
+  return [
+    ...(shadow
+      ? [
+          {
+            coverage: open(shadow, { grow, inside: half, outside: half }),
+            picture: sheet(shadow.colour),
+            opacity: shadow.opacity,
+          },
+        ]
+      : []),
+    ...(border
+      ? [{ coverage: open(still, { ...HARD, grow }), picture: sheet(border.colour), opacity: border.opacity }]
+      : []),
+    ...(fill ? [{ coverage: open(still, HARD), picture: fill, opacity: 1 }] : []),
+  ]
+}
+
+/** Opens what makes a row of letters. */
+function openLetters(k: Kernels, picture: LetteringPicture, letters: Letters, making: Making) {
+  const { width } = making.size
+  const cuts = cutsOf(k, picture, letters, making).map(cut => ({ ...cut, rows: making.rows(cut.picture)! }))
+  const coverage = k.alloc(width * 4)
+  const source = k.alloc(width * 16)
+  const codes = k.alloc(width * 4)
+  return (y: number, out: number) => {
+    k.fillRow(out, width, 0, 0, 0, 0)
+    for (const { coverage: cut, rows, opacity } of cuts) {
+      if (y < cut.top || y >= cut.bottom) continue
+      cut.row(y, coverage)
+      rows.open(y)
+      rows.linear(0, width, source, codes)
+      k.overRow(out, source, coverage, width, opacity)
+    }
+  }
+}
+
+export const LETTERING: SourceKind<LetteringSource, LetteringPicture> = {
+  name: 'lettering',
+  schema: words => ({
+    text: words.text(LETTERING_LIMITS.letters),
+    fonts: words.list(words.digest, 1, LETTERING_LIMITS.fonts),
+    axes: words.axes,
+    align: words.oneOf(...ALIGNS),
+    fill: words.maybe(fillSchema(words)),
+    ...castSchema(words),
+  }),
+  values: VALUES,
+  isPlaced: true,
+  files: ({ fonts }) => fonts,
+  inside: () => null,
+  seconds: () => Number.POSITIVE_INFINITY,
+  size: () => null,
+  hasPicture: () => true,
+  hasSound: () => false,
+  settle() {},
+  scale: (_, { shown }) => shown,
+  plan(source, { frame, to }) {
+    const { fill, border, shadow } = source
+    const scale = scaleOf(to)
+    return {
+      kind: 'lettering',
+      wording: wordingOf(source),
+      layout: layoutAt(source, frame),
+      to,
+      fill: fill && filled(fill, to),
+      border: border && { ...border, width: border.width * scale },
+      shadow: shadow && { ...shadow, ...carryBy(to, shadow), soft: shadow.soft * scale },
+    }
+  },
+  picture: {
+    needs: ({ wording }) => [{ letters: wording }],
+    rows(k, picture, making) {
+      const letters = making.find({ letters: picture.wording })
+      if (letters?.kind !== 'letters') return null
+      return stillRows(k, making.size, digestOf(picture), () => openLetters(k, picture, letters, making))
+    },
+  },
+}

@@ -1,0 +1,50 @@
+// A fill that lies over the whole frame, for its matte to cut: what covers the set, or a seam.
+import { type Border, castSchema, type Fill, fillSchema, filled, type Shadow } from '../graphic'
+import { carryBy, scaleOf } from '../affine'
+import type { ColourPicture } from '../picture/colour'
+import type { GradientPicture } from '../picture/gradient'
+import type { SourceKind } from './kind'
+
+export interface PanelSource {
+  kind: 'panel'
+  fill: Fill
+  border: Border | null
+  shadow: Shadow | null
+}
+
+/** Its fill, where it lies. */
+type PanelPicture = ColourPicture | GradientPicture
+
+const NONE = { x: 0, y: 0 }
+
+export const PANEL: SourceKind<PanelSource, PanelPicture> = {
+  name: 'panel',
+  schema: words => ({ fill: fillSchema(words), ...castSchema(words) }),
+  isPlaced: true,
+  files: () => [],
+  inside: () => null,
+  seconds: () => Number.POSITIVE_INFINITY,
+  size: () => null,
+  hasPicture: () => true,
+  hasSound: () => false,
+  settle() {},
+  scale: (_, { shown }) => shown,
+  plan: ({ fill }, { to }) => filled(fill, to),
+  behind({ border, shadow }, matte, to) {
+    const scale = scaleOf(to)
+    const sheet = (colour: string) => ({ kind: 'colour', colour }) as const
+    const width = border ? border.width * scale : 0
+    return [
+      ...(border ? [{ picture: sheet(border.colour), opacity: border.opacity, matte: matte(width, NONE, 0) }] : []),
+      ...(shadow
+        ? [
+            {
+              picture: sheet(shadow.colour),
+              opacity: shadow.opacity,
+              matte: matte(width, carryBy(to, shadow), shadow.soft * scale),
+            },
+          ]
+        : []),
+    ]
+  },
+}
