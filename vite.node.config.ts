@@ -4,7 +4,7 @@ import { defineConfig } from 'vite'
 export default defineConfig({
   publicDir: false,
   // What loads native code, or modules from beside itself, stays where it is; the rest is bundled, since many small files are slow to open.
-  ssr: { noExternal: true, external: ['@napi-rs/canvas', 'node-av', 'harfbuzzjs', 'wawoff2'] },
+  ssr: { noExternal: true, external: ['@napi-rs/canvas', 'node-av', 'harfbuzzjs'] },
   build: {
     ssr: true,
     target: 'node20',

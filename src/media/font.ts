@@ -61,23 +61,11 @@ function unpackWoff(bytes: Uint8Array): Uint8Array {
   return out
 }
 
-/** The one that is being unpacked: what comes out lies in memory that the next one is unpacked into. */
-let unpacking: Promise<unknown> = Promise.resolve()
-
-async function unpackWoff2(bytes: Uint8Array): Promise<Uint8Array> {
-  const promised = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength).getUint32(16)
-  if (promised > FONT_BYTES) throw new Error('it is too large')
-  const { default: decompress } = await import('wawoff2/decompress.js')
-  const unpacked = unpacking.then(async () => (await decompress(bytes)).slice())
-  unpacking = unpacked.catch(() => {})
-  return unpacked
-}
-
 /** A font's tables as they lie in TTF and OTF. Throws MediaProblem. */
 export async function plainFont(bytes: Uint8Array, type: string, name: string): Promise<Uint8Array> {
   try {
     if (type === 'font/woff') return unpackWoff(bytes)
-    return type === 'font/woff2' ? await unpackWoff2(bytes) : bytes
+    return type === 'font/woff2' ? await (await import('./woff2')).unpackWoff2(bytes) : bytes
   } catch (error) {
     const reason = error instanceof Error && !(error instanceof RangeError) ? ` (${error.message})` : ''
     throw new MediaProblem(`“${name}” is damaged, or no font${reason}.`)

@@ -1,12 +1,13 @@
 // Pictures by need: whatever a plan asks for, from wherever it comes, held within a limit of memory.
+
+import type { Letters, Wording } from '../core/graphic'
 import type { Kernels, Picture } from '../core/render'
 import { filmFrames } from './film-frames'
+import { type FontStore, fontStore } from './fonts'
 import { type Held, type HeldPictures, heldPictures } from './held'
 import type { OpenMedia } from './open'
 import { Dropped } from './problem'
-import type { Letters, Wording } from '../core/graphic'
 import { drawnPicture, numberedStills, stillPicture } from './still-frames'
-import { type FontStore, fontStore } from './fonts'
 
 /** Where the pictures of one file come from. It is asked for one at a time: two would fight over its decoders. */
 export interface Supply {

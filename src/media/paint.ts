@@ -1,15 +1,15 @@
 // plan -> frames -> picture, with whatever frames the plan needs fetched first.
-import { type Find, type Found, type FrameNeed, type LettersNeed, type Need, needsOf, pictureKind } from '../core/picture'
-import { neededFor, type Plan, type PlannedLayer } from '../core/plan'
 import {
-  type Codes,
-  hides,
-  isOpaque,
-  type Kernels,
-  mayHide,
-  OutOfMemory,
-  renderFrame,
-} from '../core/render'
+  type Find,
+  type Found,
+  type FrameNeed,
+  type LettersNeed,
+  type Need,
+  needsOf,
+  pictureKind,
+} from '../core/picture'
+import { neededFor, type Plan, type PlannedLayer } from '../core/plan'
+import { type Codes, hides, isOpaque, type Kernels, mayHide, OutOfMemory, renderFrame } from '../core/render'
 import type { FrameStore } from './frames'
 import { Dropped, MediaProblem } from './problem'
 
@@ -94,7 +94,9 @@ export async function withPictures<T>(
   const fetched: PromiseSettledResult<void>[] = []
   for (const part of depthParts(plan)) {
     const wanted = new Map(part.needed.map(n => [keyOf(n), n] as const).filter(([key]) => !pictures.has(key)))
-    fetched.push(...(await Promise.allSettled([...wanted.values()].map(n => ('letters' in n ? fetchLetters(n) : fetchOne(n))))))
+    fetched.push(
+      ...(await Promise.allSettled([...wanted.values()].map(n => ('letters' in n ? fetchLetters(n) : fetchOne(n))))),
+    )
     if (fetched.some(f => f.status === 'rejected')) break
     // What lies behind a layer that hides everything need not be decoded.
     const picture = part.last ? pictures.get(keyOf(needsOf(part.last.picture)[0]!)) : undefined

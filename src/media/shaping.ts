@@ -51,9 +51,13 @@ const SCRIPTS = [
   .split(' ')
   .map(name => ({ name, has: new RegExp(`\\p{Script=${name}}`, 'u') }))
 
-const MARK = /[\p{M}\u200c\u200d\ufe00-\ufe0f]/u
+const MARK = /\p{M}|\u200c|\u200d|[\ufe00-\ufe0f]/u
 
 const bidi = bidiFactory()
+
+/** Whether a letter can be set; breaks and marks that show nothing always can. */
+const isKnown = (letter: string, faces: readonly Face[]): boolean =>
+  MARK.test(letter) || /\s/.test(letter) || faces.some(({ characters }) => characters.has(letter.codePointAt(0)!))
 
 /** A line in runs, in the order of its text. */
 function runsOf(line: string, faces: readonly Face[]): Run[] {
@@ -199,5 +203,6 @@ export function setLetters(faces: readonly Face[], { text, axes, loose }: Wordin
   const { ascender, descender } = fonts[0]!.hExtents()
   const em = 1 / faces[0]!.face.upem
   const lines = text.split(/\r\n|\r|\n/).map(setLine)
-  return { kind: 'letters', ascent: ascender * em, descent: -descender * em, lines, outlines }
+  const lacks = [...new Set(text)].filter(letter => !isKnown(letter, faces)).join('')
+  return { kind: 'letters', ascent: ascender * em, descent: -descender * em, lines, lacks, outlines }
 }

@@ -1,9 +1,9 @@
 // Pictures of stills: of one that lasts for ever, and of numbered ones that follow each other.
 import type { Kernels, Picture } from '../core/render'
 import { frameToSeconds, secondsToFrame } from '../core/time'
+import { drawDrawing } from './drawing'
 import { type Supply, scaledDigest } from './frames'
 import { EARLY, type HeldPictures } from './held'
-import { drawDrawing } from './drawing'
 import type { OpenDrawing, OpenStill } from './open'
 import type { OpenSequence } from './sequence'
 import type { StillPixels } from './still'
@@ -27,7 +27,9 @@ const supply = (k: Kernels, held: HeldPictures, digest: string, at: (t: number, 
   async at(t, _, scale) {
     const { pixels, from, to } = at(t, scale)
     const still = await pixels
-    return held.take({ digest: scaledDigest(digest, scale), from, to }, still.width * still.height * 4, () => asPicture(k, still))
+    return held.take({ digest: scaledDigest(digest, scale), from, to }, still.width * still.height * 4, () =>
+      asPicture(k, still),
+    )
   },
   close: async () => {},
 })

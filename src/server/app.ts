@@ -11,6 +11,9 @@ const root = fileURLToPath(new URL('../../', import.meta.url))
 /** What this machine calls itself. */
 const OWN_HOSTS: ReadonlySet<string> = new Set(['127.0.0.1', 'localhost', '[::1]'])
 
+const UNPACKS = /\/unpack-font\.worker-[\w-]+\.js$/
+const UNPACKING = "default-src 'none'; script-src 'self' 'wasm-unsafe-eval' 'unsafe-eval'; connect-src data:"
+
 /** The app, the demo, and what converts footage, if that is given. Paths are taken from the project's folder, which must be the working directory. */
 export function makeServer(conversion?: Hono): Hono {
   const app = new Hono()
@@ -18,6 +21,11 @@ export function makeServer(conversion?: Hono): Hono {
   app.use(async (c, next) => {
     const host = (c.req.header('host') ?? '').replace(/:\d+$/, '')
     return OWN_HOSTS.has(host) ? next() : c.text('This is not the host you asked for.', 421)
+  })
+  // What unpacks fonts makes its code as it goes: the thread that does nothing else may, and may ask for nothing.
+  app.use('/assets/*', async (c, next) => {
+    await next()
+    if (UNPACKS.test(c.req.path)) c.res.headers.set('Content-Security-Policy', UNPACKING)
   })
   app.use(
     secureHeaders({

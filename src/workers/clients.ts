@@ -5,6 +5,7 @@ import type { ExportApi } from './export.worker'
 import type { FilesApi } from './files.worker'
 import type { RenderApi } from './render.worker'
 import type { SoundApi } from './sound.worker'
+import type { UnpackFontApi } from './unpack-font.worker'
 
 export type { OutlineAt } from './find-worst'
 export type { MediaFile } from './media-files'
@@ -29,5 +30,7 @@ export const exportClient = (): Client<ExportApi> =>
   client(new Worker(new URL('./export.worker.ts', import.meta.url), { type: 'module' }))
 export const filesClient = (): Client<FilesApi> =>
   client(new Worker(new URL('./files.worker.ts', import.meta.url), { type: 'module' }))
+export const unpackFontClient = (): Client<UnpackFontApi> =>
+  client(new Worker(new URL('./unpack-font.worker.ts', import.meta.url), { type: 'module' }))
 export const deriveClient = (): Client<DeriveApi> =>
   client(new Worker(new URL('./derive.worker.ts', import.meta.url), { type: 'module' }))

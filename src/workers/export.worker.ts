@@ -5,10 +5,10 @@ import { canEncodeAudio, StreamTarget, type StreamTargetChunk } from 'mediabunny
 import { type ExportOptions, exportShot } from '../media/export'
 import { frameStore } from '../media/frames'
 import { soundStore } from '../media/sound'
+import { browserDrawings } from './drawings'
 import { browserKernels } from './kernels'
 import { type MediaFile, openFiles } from './media-files'
 import { browserStills } from './stills'
-import { browserDrawings } from './drawings'
 
 const MEMORY = 1.25 * 2 ** 30
 const CACHE = 192 * 2 ** 20

@@ -8,9 +8,9 @@ import { digestOf } from '../media/digest'
 import { blobSource, describeTake, openMedia } from '../media/open'
 import { ForeignFilm } from '../media/problem'
 import { writeSequence } from '../media/sequence'
+import { browserDrawings } from './drawings'
 import type { MediaFile } from './media-files'
 import { browserStills } from './stills'
-import { browserDrawings } from './drawings'
 
 async function* chunksOf(blob: Blob): AsyncGenerator<Uint8Array> {
   const reader = blob.stream().getReader()

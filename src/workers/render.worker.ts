@@ -1,5 +1,6 @@
 // Decodes and paints the preview, off the page.
 import * as Comlink from 'comlink'
+import type { Letters, Wording } from '../core/graphic'
 import { leanOnEdges, type OutlinePoint, type Pixels } from '../core/outline'
 import { type Plan, planFrame, planView, type View } from '../core/plan'
 import type { Codes, Kernels } from '../core/render'
@@ -9,12 +10,12 @@ import { type FrameStore, frameStore } from '../media/frames'
 import { type Painted, paintPlan } from '../media/paint'
 import { packPng, pngRows } from '../media/png'
 import { Dropped } from '../media/problem'
+import { browserDrawings } from './drawings'
 import { aloneUncut, findWorst, type OutlineAt } from './find-worst'
 import { browserKernels } from './kernels'
 import { type MediaFile, openFiles } from './media-files'
 import { type ShotChanges, shotReceiver } from './shot-changes'
 import { browserStills } from './stills'
-import { browserDrawings } from './drawings'
 
 /** What can be asked for: the open shot, or the take that is looked at alone. */
 export type Subject = 'shot' | 'take'
@@ -267,6 +268,9 @@ const api = {
       if (!(await onLooked(count))) throw new Dropped('Nobody wants to know any more.')
     })
   },
+
+  /** A text as its fonts set it; null where one of them is missing. */
+  letters: (wording: Wording): Promise<Letters | null> => store.letters(wording),
 
   /** A small picture of a frame of the open shot, or of what one layer contributes to it; null once the stage wants something newer. */
   async thumbnail(frame: number, layer: string | null, width: number): Promise<ImageBitmap | null> {

@@ -27,6 +27,7 @@ const stage: StageEngine = {
   stop: () => void went.push('stop'),
   findWorst: async () => null,
   lean: async (_frame, _layer, points) => points,
+  letters: async () => null,
   png: async () => new Blob(),
   thumbnail: async () => ({}) as ImageBitmap,
   levels: () => [0, 0],

@@ -3,6 +3,7 @@ import { findingSet, redo, store, undo } from '../store'
 import { CLIPBOARD } from './clipboard'
 import type { Command } from './command'
 import { CUT } from './cut'
+import { GRAPHICS } from './graphics'
 import { LAYERS } from './layers'
 import { OUTLINE } from './outline'
 import { PICTURE } from './picture'
@@ -29,6 +30,7 @@ export const COMMANDS: readonly Command[] = [
   ...CLIPBOARD,
   ...CUT,
   ...LAYERS,
+  ...GRAPHICS,
   ...PICTURE,
   ...OUTLINE,
   ...ROOM,

@@ -11,6 +11,7 @@ import { privateFile, removePrivate } from '../storage/private-files'
 import { projectMedia, roomFor, saveWithMedia, storageProblem } from '../storage/projects'
 import { filesIn, withScratch } from '../storage/scratch'
 import { canConvert } from './convert'
+import { plainFile } from './plain-font'
 
 export interface BroughtIn {
   takes: Take[]
@@ -38,8 +39,10 @@ function lookAt(file: File, signal: AbortSignal) {
   })
 }
 
-async function bringOne(file: File, signal: AbortSignal, brought: BroughtIn, onProgress: (share: number) => void) {
+async function bringOne(packed: File, signal: AbortSignal, brought: BroughtIn, onProgress: (share: number) => void) {
   const refuse = (problem: string) => void brought.problems.push(problem)
+  const file = await plainFile(packed, signal)
+  if (!file) return refuse(`“${packed.name}” is damaged, or no font.`)
   const { fits, free } = await roomFor(file.size)
   if (!fits) {
     return refuse(

@@ -8,7 +8,7 @@ import type { Session } from './session'
 /** Brings files into the open project. Returns the takes that came in, and a sentence for each file that did not. */
 export async function bringTakes(
   files: readonly File[],
-  { stage }: Session,
+  { stage }: Pick<Session, 'stage'>,
   signal: AbortSignal,
   onProgress: (file: string, share: number) => void,
   askRate: AskRate,

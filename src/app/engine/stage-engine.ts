@@ -1,4 +1,5 @@
 // The running heart of an open shot: keeps the stage's picture and sound with the document and the playhead.
+import type { Letters, Wording } from '../../core/graphic'
 import type { OutlinePoint } from '../../core/outline'
 import type { Shot } from '../../core/shot'
 import {
@@ -45,6 +46,8 @@ export interface StageEngine {
     onLooked: (count: number) => void,
     signal: AbortSignal,
   ): Promise<number | null>
+  /** A text as its fonts set it; null where one of them is missing. */
+  letters(wording: Wording): Promise<Letters | null>
   /** A small picture of a frame, or of what one layer contributes to it, once the stage rests; null when no longer wanted. */
   thumbnail(frame: number, layer: string | null, width: number, isWanted?: () => boolean): Promise<ImageBitmap | null>
   /** How loud left and right are just now, 0..1. */
@@ -265,6 +268,7 @@ export async function startStage(
       sendOpenShot()
       return render.call.lean(...args)
     },
+    letters: wording => render.call.letters(wording),
     thumbnail,
     levels: () => sound.levels(),
     dropped: () => dropped,

@@ -3,7 +3,7 @@ import fc from 'fast-check'
 import { beforeEach, expect, it } from 'vitest'
 import { parseProject, salvage } from '../../core/door'
 import { corner } from '../../core/outline'
-import { LIMITS, makePiece, makeShape, workOf } from '../../core/shot'
+import { LIMITS, makeLettering, makePanel, makePiece, makeShape, workOf } from '../../core/shot'
 import { testLayer, testProject, testShot } from '../../testing/documents'
 import { edit, editIn, gestureLeft, opened, projectOf, store, takeChanged, takesAdded, undo, viewReset } from '.'
 import type { EditName } from './project'
@@ -26,7 +26,17 @@ const keyed = (i: number) =>
       ],
     },
   })
-const project = testProject([keyed(0), testLayer(1, { copies: { count: 3, later: 2, x: 4, y: 0, keep: 1 } }), keyed(2)])
+const base = testShot([])
+const drawnLayers = [
+  { ...makeLettering(base, 'Words', ['a'.repeat(64)]), id: 'letters' },
+  { ...makePanel(base, 'oval'), id: 'panel' },
+]
+const project = testProject([
+  keyed(0),
+  testLayer(1, { copies: { count: 3, later: 2, x: 4, y: 0, keep: 1 } }),
+  keyed(2),
+  ...drawnLayers,
+])
 const { takes } = project
 const now = () => projectOf(store.getState())!
 const refusal = () => store.getState().view.refusal
@@ -36,7 +46,7 @@ beforeEach(() => {
   store.dispatch(opened(project))
 })
 
-const id = fc.constantFrom('layer-0', 'layer-1', 'layer-2', 'nobody')
+const id = fc.constantFrom('layer-0', 'layer-1', 'layer-2', 'letters', 'panel', 'nobody')
 const some = fc.uniqueArray(id, { maxLength: 3 })
 const n = fc.oneof(
   fc.integer({ min: -300, max: 300 }),
@@ -54,6 +64,7 @@ const path = fc.constantFrom(
   { of: 'grow' as const, piece: 'piece' },
   { of: 'outside' as const, piece: 'piece' },
   { of: 'exposure', look: 'look' },
+  { of: 'size', source: true as const },
 )
 const record = fc.record({ x: n, y: n, scale: n, angle: n, width: n, height: n })
 const numeric = fc.oneof(n, record)
@@ -66,6 +77,23 @@ const ARGUMENTS: Record<EditName, fc.Arbitrary<unknown[]>> = {
   addLayers: t(
     fc.array(fc.constant(0), { maxLength: 300 }).map(list => list.map((_, i) => testLayer(3, { id: `new-${i}` }))),
   ),
+  changeGraphic: t(
+    id,
+    fc.record(
+      {
+        fonts: fc.array(fc.constantFrom('a'.repeat(64), 'b'.repeat(64), 'e'.repeat(64), 'no digest'), {
+          maxLength: 20,
+        }),
+        axes: fc.dictionary(fc.string({ minLength: 3, maxLength: 5 }), n, { maxKeys: 40 }),
+        align: fc.constantFrom('left', 'middle', 'right', 'nowhere'),
+        fill: fc.constantFrom(null, { kind: 'plain', colour: '#abcdef' }, { kind: 'plain', colour: 'red' }),
+        border: fc.option(fc.record({ colour: fc.constant('#000000'), opacity: n, width: n })),
+        shadow: fc.option(fc.record({ colour: fc.constant('#000000'), opacity: n, x: n, y: n, soft: n })),
+      },
+      { requiredKeys: [] },
+    ),
+  ),
+  writeText: t(id, fc.oneof(text, fc.constant('x\n'.repeat(9000)))),
   addLook: t(
     id,
     n.map(exposure => ({ id: 'new', kind: 'light' as const, on: true, values: { exposure, red: 0, blue: 0 } })),
@@ -281,7 +309,7 @@ it('opens what can be kept of any damaged document, and names the rest', () => {
   const saved = salvage(JSON.parse(JSON.stringify(damaged)))
   if (!saved.ok) throw new Error(saved.problem)
   const { project: kept, aside } = saved.value
-  expect(kept.shot.layers.map(l => l.id)).toEqual(['layer-0', 'layer-2'])
+  expect(kept.shot.layers.map(l => l.id)).toEqual(['layer-0', 'layer-2', 'letters', 'panel'])
   expect(kept.takes).toHaveLength(3)
   expect(kept.shot.rate).toEqual({ num: 25, den: 1 })
   for (const word of ['wide.png', 'take-1', 'Wide', 'rate', 'name', 'within bounds'])

@@ -61,6 +61,7 @@ export {
   takeClosed,
   takeOpened,
   takesMissing,
+  typingSet,
   unsavedTold,
   viewChosen,
   viewReset,

@@ -40,6 +40,8 @@ export interface ViewState {
   points: number[]
   /** Whether points are being put down one after the other. */
   drawing: boolean
+  /** Whether the chosen letters are being typed on the picture. */
+  typing: boolean
   /** px of the shot within which an outline leans on edges. */
   reach: number
   /** Which of a layer's settings are open in its card. */
@@ -82,6 +84,7 @@ export const initialView: ViewState = {
   piece: null,
   points: [],
   drawing: false,
+  typing: false,
   reach: 12,
   section: 'time',
   view: 'picture',
@@ -101,6 +104,7 @@ function leavePiece(view: ViewState): void {
   view.piece = null
   view.points = []
   view.drawing = false
+  view.typing = false
 }
 
 const slice = createSlice({
@@ -195,6 +199,14 @@ const slice = createSlice({
     pointsChosen(view, action: PayloadAction<number[]>) {
       view.points = action.payload
     },
+    typingSet(view, action: PayloadAction<boolean>) {
+      view.typing = action.payload
+      if (view.typing) {
+        view.piece = null
+        view.drawing = false
+        view.section = 'source'
+      }
+    },
     reachSet(view, action: PayloadAction<number>) {
       view.reach = action.payload
     },
@@ -267,6 +279,7 @@ export const {
   pieceChosen,
   pointsChosen,
   drawingSet,
+  typingSet,
   reachSet,
   sectionOpened,
   viewChosen,

@@ -142,13 +142,15 @@ const sourceWords: SourceWords<Joi.Schema> = {
   extent: feather,
   share,
   colour,
-  text: most => Joi.string().max(most).allow('').label(`a text (up to ${most.toLocaleString('en')} letters)`),
+  text: most =>
+    Joi.string()
+      .max(most)
+      .allow('')
+      .label(`a text (up to ${most.toLocaleString('en')} letters)`),
   oneOf: (...words) => Joi.string().valid(...words),
   record: fields => Joi.object(fields),
   list: (of, least, most) => Joi.array().items(of).min(least).max(most),
-  axes: Joi.object()
-    .pattern(TAG, axis)
-    .max(LIMITS.axes),
+  axes: Joi.object().pattern(TAG, axis).max(LIMITS.axes),
   maybe: of => of.allow(null),
   byKind,
 }
@@ -162,9 +164,7 @@ const source = byKind(
 )
 
 const look = byKind(
-  Object.fromEntries(
-    LOOK_KINDS.map(kind => [kind, { id, on: Joi.boolean(), values: numbers(LOOKS[kind].values) }]),
-  ),
+  Object.fromEntries(LOOK_KINDS.map(kind => [kind, { id, on: Joi.boolean(), values: numbers(LOOKS[kind].values) }])),
 )
 
 const { least, most } = LIMITS.speed

@@ -1,5 +1,5 @@
 export { type Border, castSchema, type Shadow } from './cast'
-export { type Fill, fillSchema, filled, type Gradient, type Stop, STOPS } from './fill'
+export { type Fill, filled, fillSchema, type Gradient, STOPS, type Stop } from './fill'
 export {
   ALIGNS,
   type Align,

@@ -39,6 +39,8 @@ export interface Letters {
   ascent: number
   descent: number
   lines: readonly SetLine[]
+  /** Letters that none of the fonts has. */
+  lacks: string
   /** Rings of each glyph, downwards. */
   outlines: readonly (readonly OutlinePoint[][])[]
 }
@@ -87,4 +89,3 @@ export function lettersRings(letters: Letters, layout: Layout, to: Affine): Outl
     })
   })
 }
-

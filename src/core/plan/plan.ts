@@ -15,9 +15,9 @@ import {
   type Size,
   sourceKind,
 } from '../shot'
+import type { Behind, MatteWith } from '../source/kind'
 import { inSpan, type Rate } from '../time'
 import { sweepOf } from './sweep'
-import type { Behind, MatteWith } from '../source/kind'
 import type { Plan, PlannedLayer, PlannedPiece } from './types'
 
 function planPiece(piece: Piece, frame: number, outer: Affine): PlannedPiece {

@@ -2,7 +2,7 @@
 import fc from 'fast-check'
 import { beforeAll, expect, it } from 'vitest'
 import { noise, putBytes, testKernels } from '../../testing/kernels'
-import { plannedEdge as edge, plannedLayer as layer, findIn } from '../../testing/planned'
+import { plannedEdge as edge, findIn, plannedLayer as layer } from '../../testing/planned'
 import { UNMOVED } from '../affine'
 import type { Plan } from '../plan'
 import { type Kernels, type Picture, type Planes, planesLength, renderPlanes, toCodesPicture } from '.'

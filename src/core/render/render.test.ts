@@ -2,7 +2,7 @@
 import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { decode, encode, noise, putBytes, testKernels } from '../../testing/kernels'
-import { plannedEdge as edge, plannedLayer as layer, findIn } from '../../testing/planned'
+import { plannedEdge as edge, findIn, plannedLayer as layer } from '../../testing/planned'
 import type { PlannedPicture } from '../picture'
 import type { Plan, PlannedLayer } from '../plan'
 import {

@@ -14,6 +14,7 @@ export {
   newId,
   type Placing,
 } from './make'
+export { makeLettering, makePanel } from './make-graphic'
 export { motionMap, placeMap } from './place'
 export { fadeAt, framesOf, momentAt, type Pass, passesOf, possibleSpeed, reach, speedOf } from './timing'
 export {
@@ -24,9 +25,9 @@ export {
   type Copies,
   type Drawing,
   type Film,
+  FORMAT,
   type FontAxis,
   type FontFace,
-  FORMAT,
   type Frame,
   type Join,
   type Layer,

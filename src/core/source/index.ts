@@ -7,12 +7,20 @@ import { PANEL, type PanelSource } from './panel'
 import { TAKE, type TakePicture, type TakeSource } from './take'
 
 export type { SourceWords } from './kind'
+export { type LetteringSource, layoutAt, wordingOf } from './lettering'
+export type { PanelSource } from './panel'
 export { takeSeconds } from './take'
 
 export type Source = TakeSource | GroupSource | PanelSource | LetteringSource | DrawingSource
 export type SourcePicture = TakePicture | GroupPicture | LetteringPicture | DrawingPicture
 
-const TABLE = { take: TAKE, group: GROUP, panel: PANEL, lettering: LETTERING, drawing: DRAWING } as const satisfies Record<Source['kind'], unknown>
+const TABLE = {
+  take: TAKE,
+  group: GROUP,
+  panel: PANEL,
+  lettering: LETTERING,
+  drawing: DRAWING,
+} as const satisfies Record<Source['kind'], unknown>
 
 /** The kinds by name, for whoever does not care which one it is. */
 export const SOURCES = TABLE as unknown as Readonly<Record<Source['kind'], SourceKind<Source, SourcePicture>>>

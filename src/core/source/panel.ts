@@ -1,6 +1,7 @@
 // A fill that lies over the whole frame, for its matte to cut: what covers the set, or a seam.
-import { type Border, castSchema, type Fill, fillSchema, filled, type Shadow } from '../graphic'
+
 import { carryBy, scaleOf } from '../affine'
+import { type Border, castSchema, type Fill, filled, fillSchema, type Shadow } from '../graphic'
 import type { ColourPicture } from '../picture/colour'
 import type { GradientPicture } from '../picture/gradient'
 import type { SourceKind } from './kind'

@@ -4,6 +4,7 @@ import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrate
 import { Aperture, BrickWall } from 'lucide-react'
 import { useCallback, useMemo, useState } from 'react'
 import { edit, shotOf, useSend, useStore } from '../../app/store'
+import { AddMenu } from './AddMenu'
 import { LayerCard } from './LayerCard'
 import { nearestToHand } from './nearest-to-hand'
 
@@ -44,9 +45,12 @@ export function DepthStack() {
       aria-label="Depth stack"
       className="flex h-full flex-col overflow-x-hidden overflow-y-auto bg-panel px-3 py-2 contain-strict"
     >
-      <h2 className="flex items-center gap-2 text-sm font-normal text-quiet">
-        <Aperture size={16} /> nearest the lens
-      </h2>
+      <header className="flex items-center gap-2">
+        <h2 className="flex flex-1 items-center gap-2 text-sm font-normal text-quiet">
+          <Aperture size={16} /> nearest the lens
+        </h2>
+        <AddMenu />
+      </header>
       <div className="relative my-2 flex-1">
         <span className="absolute inset-y-0 left-1 w-px bg-line" />
         <DndContext

@@ -1,6 +1,6 @@
 import { Trash2 } from 'lucide-react'
 import { edit, sectionOpened, useSend, useStore } from '../../app/store'
-import { type Layer, TAGS, type Tag } from '../../core/shot'
+import { type Layer, sourceKind, TAGS, type Tag } from '../../core/shot'
 import { IconButton } from '../common/Button'
 import { Menu, MenuItem } from '../common/Menu'
 import { tagColour } from '../common/tags'
@@ -29,7 +29,9 @@ export function LayerSettings({ layer }: { layer: Layer }) {
   const send = useSend()
   const section = useStore(s => s.view.section)
   const { settings } = SOURCE_VIEWS[layer.source.kind]
-  const sections = [...(settings ? [{ id: 'source', ...settings } as const] : []), ...SECTIONS]
+  const sections = [...(settings ? [{ id: 'source', ...settings } as const] : []), ...SECTIONS].filter(
+    ({ id }) => id !== 'sound' || sourceKind(layer.source).hasSound(layer.source),
+  )
   const open = sections.find(({ id }) => id === section)
   const readOnly = useStore(s => s.view.readOnly)
   return (

@@ -1,5 +1,5 @@
 import { edit, editIn, projectOf, shotOf, useSend, useStore } from '../../app/store'
-import { asTake, type Layer, type Timing } from '../../core/shot'
+import { asTake, type Layer, sourceKind, type Timing } from '../../core/shot'
 import { frameToSeconds } from '../../core/time'
 import { Choice } from '../common/Choice'
 import { LOOP_STYLES } from '../common/loop-styles'
@@ -108,6 +108,8 @@ export function TimeSection({ layer }: { layer: Layer }) {
   const fixed = readOnly || layer.locked
   const { timing, span } = layer
   const length = span.to - span.from
+  /** What stands still has no time of its own. */
+  const runs = Number.isFinite(sourceKind(layer.source).seconds(layer.source, takes)) || timing.kind !== 'play'
   return (
     <div className="grid grid-cols-2 gap-x-3 gap-y-1.5 pt-2">
       <NumberField
@@ -150,22 +152,21 @@ export function TimeSection({ layer }: { layer: Layer }) {
         onChange={(frames, gesture) => send(editIn(gesture, 'setFade', layer.id, 'picture', { out: frames }))}
       />
       {timing.kind === 'loop' && <LoopFields layer={layer} timing={timing} fixed={fixed} />}
-      {timing.kind !== 'freeze' && <SpeedFields layer={layer} timing={timing} fixed={fixed} />}
+      {runs && timing.kind !== 'freeze' && <SpeedFields layer={layer} timing={timing} fixed={fixed} />}
       <div className="col-span-2 flex flex-wrap gap-1 pt-1">
-        {timing.kind === 'play' ? (
+        {timing.kind !== 'play' && <CommandButton id="unfreeze">Let it run</CommandButton>}
+        {runs && timing.kind === 'play' && (
           <>
             <CommandButton id="freeze">Freeze</CommandButton>
             <CommandButton id="hold">Hold…</CommandButton>
             <CommandButton id="loop">Loop…</CommandButton>
           </>
-        ) : (
-          <CommandButton id="unfreeze">Let it run</CommandButton>
         )}
-        <CommandButton id="stutter">Stutter…</CommandButton>
+        {runs && <CommandButton id="stutter">Stutter…</CommandButton>}
         <CommandButton id="copies">
           {layer.copies ? `Row of ${layer.copies.count + 1}…` : 'Row of copies…'}
         </CommandButton>
-        {timing.kind !== 'freeze' && <CommandButton id="backwards">Turn round</CommandButton>}
+        {runs && timing.kind !== 'freeze' && <CommandButton id="backwards">Turn round</CommandButton>}
       </div>
     </div>
   )

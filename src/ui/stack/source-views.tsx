@@ -1,6 +1,8 @@
 // How each kind of source looks in the lanes and in a layer's card, a line each.
 import type { ComponentType } from 'react'
 import type { Layer, Source } from '../../core/shot'
+import { LetteringSection } from '../graphic/LetteringSection'
+import { PanelSection } from '../graphic/PanelSection'
 import { BarFilm, type BarFilmProps } from '../lanes/BarFilm'
 import { CommandButton } from './CommandButton'
 
@@ -25,4 +27,7 @@ function GroupSection() {
 export const SOURCE_VIEWS: Readonly<Record<Source['kind'], SourceView>> = {
   take: { Film: BarFilm },
   group: { badge: 'group', settings: { name: 'Group', Section: GroupSection } },
+  panel: { badge: 'panel', settings: { name: 'Panel', Section: PanelSection } },
+  lettering: { badge: 'letters', settings: { name: 'Letters', Section: LetteringSection } },
+  drawing: { badge: 'drawing', Film: BarFilm },
 }

@@ -9,14 +9,17 @@ import { nearAngle, onScreen, round } from './piece-space'
 
 interface Props {
   layer: Layer
-  /** Of the layer's picture and of the shot. */
-  picture: Size
+  /** What the layer's picture lies within, in px of its own. */
+  box: { left: number; top: number; width: number; height: number }
+  /** Of the shot. */
   shot: Size
   frame: number
   camera: Camera
   onActive: (active: boolean) => void
   /** Lines of the shot that the layer has met, in px: shown while it is dragged. */
   onMeeting: (lines: { x: number | null; y: number | null }) => void
+  /** It was pressed twice. */
+  onOpen?: () => void
 }
 
 const CORNERS = [
@@ -45,12 +48,12 @@ function meet(places: readonly number[], lines: readonly number[], reach: number
 }
 
 /** A layer's frame on the stage: what moves, turns and scales it, and the point it turns about. */
-export function PlaceHandles({ layer, picture, shot, frame, camera, onActive, onMeeting }: Props) {
+export function PlaceHandles({ layer, box, shot, frame, camera, onActive, onMeeting, onOpen }: Props) {
   const send = useSend()
   const place = sample(layer.place, frame)
   const screen = (p: Point): Point => carry(onScreen(camera), p)
   const at = (u: number, v: number, of: Place = place) =>
-    carry(placeMap(layer, of), { x: u * picture.width, y: v * picture.height })
+    carry(placeMap(layer, of), { x: box.left + u * box.width, y: box.top + v * box.height })
   const corners = CORNERS.map(([u, v]) => screen(at(u, v)))
   const middle = screen(place)
   const change = (next: Place, gesture: string) => {
@@ -122,6 +125,7 @@ export function PlaceHandles({ layer, picture, shot, frame, camera, onActive, on
       role="group"
       aria-label={`Place of ${layer.name}: arrows move it`}
       onKeyDown={onKeyDown}
+      onDoubleClick={onOpen}
       className="pointer-events-auto outline-none"
     >
       <Handle<{ place: Place; anchor: Point | null }>

@@ -8,7 +8,7 @@ const busy = (target: EventTarget | null, key: string): boolean => {
   const element = target as HTMLElement | null
   if (!element?.closest) return false
   if (element.closest('input, textarea, [role=menu], [role=alertdialog], [role=dialog]')) return true
-  if (key === 'space')
+  if (key === 'space' || key === 'enter')
     return (
       element.closest('button, a, [role=switch]') !== null && document.activeElement?.matches(':focus-visible') === true
     )

@@ -9,6 +9,7 @@ import {
   stagedShot,
   store,
   takeOf,
+  typingSet,
   useSend,
   useStore,
   zoomMeasured,
@@ -16,13 +17,15 @@ import {
 import { sample } from '../../core/keys'
 import { edits, type Size } from '../../core/shot'
 import { droppedFiles } from '../common/dropped-files'
+import { GradientHandles } from '../graphic/GradientHandles'
 import { useBringIn } from '../takes/use-bring-in'
 import { fitCamera, zoomAt } from './camera'
+import { LayerHandles } from './LayerHandles'
 import { Loupe } from './Loupe'
-import { PlaceHandles } from './PlaceHandles'
 import { SHAPE_VIEWS } from './shape-views'
 import { spacePan } from './space-pan'
 import { Tools } from './Tools'
+import { TypeOver } from './TypeOver'
 import { Views } from './Views'
 
 /** The picture in its well, with everything that lies over it. */
@@ -126,7 +129,10 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
 
   const shown = shot && { width: shot.size.width * camera.zoom, height: shot.size.height * camera.zoom }
   const { Handles, Hint } = SHAPE_VIEWS[piece?.shape.kind ?? 'edge']
-  const placing = layer && !piece && view.section === 'place' && open && takes && !view.playing && !layer.locked
+  const isGraphic = layer?.source.kind === 'lettering' || layer?.source.kind === 'panel'
+  const free = layer && !piece && open && takes && !view.playing && !layer.locked
+  const placing = free && (view.section === 'place' || (view.section === 'source' && layer.source.kind === 'lettering'))
+  const filling = free && isGraphic && view.section === 'source'
   const visible =
     layer &&
     !layer.locked &&
@@ -172,16 +178,17 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
         </svg>
       )}
       {visible && Hint && <Hint piece={piece} />}
-      {placing && (
+      {placing && !view.typing && (
         <svg className="pointer-events-none absolute inset-0 size-full" role="group" aria-label="Handles of the layer">
-          <PlaceHandles
+          <LayerHandles
             layer={layer}
-            picture={edits.layerSize(layer, open, takes)}
+            size={edits.layerSize(layer, open, takes)}
             shot={open.size}
             frame={view.frame}
             camera={camera}
             onActive={() => {}}
             onMeeting={setMeeting}
+            onOpen={() => layer.source.kind === 'lettering' && send(typingSet(true))}
           />
           <g stroke="#e8e27a" strokeDasharray="4 3" data-testid="meeting-lines">
             {meeting.x !== null && (
@@ -203,6 +210,12 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
           </g>
         </svg>
       )}
+      {filling && !view.typing && (
+        <svg className="pointer-events-none absolute inset-0 size-full" role="group" aria-label="Handles of the fill">
+          <GradientHandles layer={layer} frame={view.frame} camera={camera} onActive={setActive} />
+        </svg>
+      )}
+      {filling && view.typing && <TypeOver key={layer.id} layer={layer} frame={view.frame} camera={camera} />}
       {active && shot && (
         <Loupe
           picture={canvas}

@@ -1,12 +1,16 @@
 import { useRef, useState } from 'react'
 import { stopJob } from '../../app/jobs/run'
 import { jobUnderWay, projectOf, useStore } from '../../app/store'
+import type { Take } from '../../core/shot'
 import { TextButton } from '../common/Button'
 import { droppedFiles } from '../common/dropped-files'
 import { jobText } from '../common/job-text'
 import { MEDIA_FILES } from '../common/media-files'
 import { TakeRow } from './TakeRow'
 import { useBringIn } from './use-bring-in'
+
+/** Fonts are chosen where letters are set. */
+const isSeen = ({ font }: Take): boolean => font === undefined
 
 /** The takes of the shot, and a way to bring in more. */
 export function TakesPanel() {
@@ -33,7 +37,7 @@ export function TakesPanel() {
     >
       <h2 className="text-sm">Takes</h2>
       <ul className="flex flex-col gap-2">
-        {takes?.map(t => (
+        {takes?.filter(isSeen).map(t => (
           <TakeRow key={t.digest} take={t} />
         ))}
       </ul>

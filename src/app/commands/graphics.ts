@@ -1,0 +1,67 @@
+// Layers that are drawn instead of filmed.
+
+import { SHAPES } from '../../core/shape'
+import { makePanel } from '../../core/shot'
+import { addGraphic, addLettering, lettersToPieces } from '../engine/lettering'
+import { drawingSet, pieceChosen, store, typingSet } from '../store'
+import { type Command, chosen, inShot, one, shot, view } from './command'
+
+const canAdd = (): boolean => inShot() && !view().readOnly
+
+/** A panel of a shape that is still to be drawn is nothing yet. */
+function addPanel(shape: Parameters<typeof makePanel>[1]): void {
+  const open = shot()
+  if (!open) return
+  const layer = makePanel(open, shape)
+  addGraphic(layer)
+  const [piece] = layer.matte
+  if (!piece) return
+  store.dispatch(pieceChosen({ layer: layer.id, piece: piece.id }))
+  if (SHAPES[piece.shape.kind].isDrawn) store.dispatch(drawingSet(true))
+}
+
+export const GRAPHICS: readonly Command[] = [
+  {
+    id: 'lettering',
+    name: 'New lettering',
+    group: 'Layer',
+    keys: 'shift+t',
+    applies: canAdd,
+    run: stage => void addLettering(stage),
+  },
+  {
+    id: 'type',
+    name: 'Type the letters on the picture',
+    group: 'Layer',
+    keys: 'enter',
+    applies: () => one() && chosen()?.source.kind === 'lettering' && view().section === 'source',
+    run: () => void store.dispatch(typingSet(true)),
+  },
+  {
+    id: 'letters-pieces',
+    name: 'Make pieces of the letters',
+    group: 'Layer',
+    applies: () => one() && chosen()?.source.kind === 'lettering',
+    run(stage) {
+      const layer = chosen()
+      if (layer) void lettersToPieces(layer, stage)
+    },
+  },
+  {
+    id: 'panel',
+    name: 'New panel: a colour over the frame',
+    group: 'Layer',
+    keys: 'shift+p',
+    applies: canAdd,
+    run: () => addPanel(null),
+  },
+  ...(['box', 'oval', 'outline'] as const).map(
+    (shape): Command => ({
+      id: `panel-${shape}`,
+      name: `New panel: ${shape === 'box' ? 'a' : 'an'} ${shape}`,
+      group: 'Layer',
+      applies: canAdd,
+      run: () => addPanel(shape),
+    }),
+  ),
+]

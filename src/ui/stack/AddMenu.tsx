@@ -1,0 +1,26 @@
+import { Plus } from 'lucide-react'
+import { commandOf, shownKeys } from '../../app/commands'
+import { useStore } from '../../app/store'
+import { IconButton } from '../common/Button'
+import { Menu, MenuItem } from '../common/Menu'
+import { useEngine } from '../stage/engine-context'
+
+const ADDED = ['lettering', 'panel', 'panel-box', 'panel-oval', 'panel-outline'] as const
+
+/** New layers of what is drawn instead of filmed. */
+export function AddMenu() {
+  const engine = useEngine()
+  const fixed = useStore(s => s.view.readOnly || s.view.take !== null)
+  return (
+    <Menu trigger={<IconButton icon={Plus} label="Add letters or a panel" size="small" disabled={fixed || !engine} />}>
+      {ADDED.map(id => {
+        const { name, keys, run } = commandOf(id)
+        return (
+          <MenuItem key={id} keys={shownKeys(keys)} onSelect={() => engine && run(engine)}>
+            {name}
+          </MenuItem>
+        )
+      })}
+    </Menu>
+  )
+}
