@@ -16,6 +16,7 @@ export { ovalRow } from "./oval";
 export { outlineArea } from "./area";
 export { outlineDistance } from "./outline";
 export { outlineRows } from "./winding";
+export { stripCoverage } from "./strip";
 export { joinRow, fillCoverage, multiplyRow } from "./join";
 export { filterRow, accumulateRow, boundRow, gainRow } from "./filter";
 export { turnPicture } from "./turn";

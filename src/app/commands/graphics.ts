@@ -55,10 +55,10 @@ export const GRAPHICS: readonly Command[] = [
     applies: canAdd,
     run: () => addPanel(null),
   },
-  ...(['box', 'oval', 'outline'] as const).map(
+  ...(['box', 'oval', 'outline', 'strip'] as const).map(
     (shape): Command => ({
       id: `panel-${shape}`,
-      name: `New panel: ${shape === 'box' ? 'a' : 'an'} ${shape}`,
+      name: `New panel: ${shape === 'box' || shape === 'strip' ? 'a' : 'an'} ${shape}`,
       group: 'Layer',
       applies: canAdd,
       run: () => addPanel(shape),

@@ -9,7 +9,7 @@ import {
   roundOutlinePoint,
   toggleSmooth,
 } from '../../core/outline'
-import { shapeAt, shapeValue } from '../../core/shape'
+import { SHAPES, shapeAt, shapeValue } from '../../core/shape'
 import { type Layer, motionMap, type Piece, placeMap } from '../../core/shot'
 import type { StageEngine } from '../engine/stage-engine'
 import { runJob } from '../jobs/run'
@@ -28,7 +28,7 @@ interface Chosen {
 function outline(): Chosen | null {
   const layer = one() ? chosen() : null
   const piece = layer?.matte.find(p => p.id === view().piece)
-  if (!layer || piece?.shape.kind !== 'outline') return null
+  if (!layer || !piece || !SHAPES[piece.shape.kind].isDrawn) return null
   return { layer, piece, points: shapeAt(piece.shape, view().frame) as OutlinePoint[] }
 }
 
@@ -37,11 +37,20 @@ export const isOutline = (): boolean => outline() !== null
 /** Points of an outline are chosen. */
 const hasPoints = (): boolean => isOutline() && view().points.length > 0
 
-function reshape(change: (points: OutlinePoint[]) => OutlinePoint[]): void {
+function reshape(change: (points: OutlinePoint[], isOpen: boolean) => OutlinePoint[]): void {
   const of = outline()
   if (!of) return
   const { frame, keying } = view()
-  store.dispatch(edit('reshapeOutline', of.layer.id, of.piece.id, frame, change(of.points), keying))
+  store.dispatch(
+    edit(
+      'reshapeOutline',
+      of.layer.id,
+      of.piece.id,
+      frame,
+      change(of.points, SHAPES[of.piece.shape.kind].isOpen === true),
+      keying,
+    ),
+  )
 }
 
 /** Takes the chosen points away. */
@@ -175,7 +184,7 @@ export const OUTLINE: readonly Command[] = [
     group: 'Outline',
     keys: 'c',
     applies: hasPoints,
-    run: () => reshape(points => toggleSmooth(points, view().points)),
+    run: () => reshape((points, isOpen) => toggleSmooth(points, view().points, isOpen)),
   },
   ...WAYS.flatMap(([way, x, y]): Command[] => [
     {

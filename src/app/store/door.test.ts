@@ -18,6 +18,7 @@ const keyed = (i: number) =>
     matte: [
       { ...makePiece(makeShape('box', { width: 64, height: 36 })), id: 'piece', pinnedTo: 'shot' },
       { ...makePiece({ kind: 'outline', points: drawn }), id: 'outline' },
+      { ...makePiece({ kind: 'strip', points: square.map(p => ({ ...p, width: 4 })) }), id: 'strip' },
     ],
     opacity: {
       keys: [

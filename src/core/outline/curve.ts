@@ -11,7 +11,8 @@ export interface Curve {
 }
 
 /** How many curves there are: a closed outline has one back to its first point. */
-export const curveCount = (points: readonly OutlinePoint[]): number => (points.length > 1 ? points.length : 0)
+export const curveCount = (points: readonly OutlinePoint[], isOpen = false): number =>
+  points.length > 1 ? points.length - (isOpen ? 1 : 0) : 0
 
 /** The curve that leaves point i; `i` counts round. */
 export function curveFrom(points: readonly OutlinePoint[], i: number): Curve {

@@ -15,17 +15,23 @@ function strays({ a, d }: Curve, { x, y }: { x: number; y: number }): number {
   return Math.hypot(a.x + t * dx - x, a.y + t * dy - y)
 }
 
-function halve(curve: Curve, tolerance: number, left: number, ends: number[]): void {
+/** Where a chord begins, and how far along its curve that is, 0..1. */
+type Visit = (x: number, y: number, t: number) => void
+
+function halve(curve: Curve, tolerance: number, left: number, visit: Visit, from = 0, to = 1): void {
   // A curve strays from its chord by three quarters at most of what its handles do.
   const far = 0.75 * Math.max(strays(curve, curve.b), strays(curve, curve.c))
   if (left <= 0 || !(far > tolerance)) {
-    ends.push(curve.a.x, curve.a.y)
+    visit(curve.a.x, curve.a.y, from)
     return
   }
   const [before, after] = split(curve, 0.5)
-  halve(before, tolerance, left - 1, ends)
-  halve(after, tolerance, left - 1, ends)
+  const middle = (from + to) / 2
+  halve(before, tolerance, left - 1, visit, from, middle)
+  halve(after, tolerance, left - 1, visit, middle, to)
 }
+
+const deepestOf = (curves: number): number => Math.min(DEEPEST, Math.floor(Math.log2(MOST / Math.max(1, curves))))
 
 /**
  * The ends of chords round an outline, (x, y) after (x, y), the last joined to the first; none is farther than `tolerance` px from the curve
@@ -35,7 +41,20 @@ export function flatten(points: readonly OutlinePoint[], tolerance: number): Flo
   const ends: number[] = []
   if (points.length === 1) ends.push(points[0]!.x, points[0]!.y)
   const count = curveCount(points)
-  const deepest = Math.min(DEEPEST, Math.floor(Math.log2(MOST / Math.max(1, count))))
-  for (let i = 0; i < count; i++) halve(curveFrom(points, i), tolerance, deepest, ends)
+  for (let i = 0; i < count; i++)
+    halve(curveFrom(points, i), tolerance, deepestOf(count), (x, y) => void ends.push(x, y))
+  return Float64Array.from(ends)
+}
+
+/**
+ * The ends of chords along a line that does not close: x, y, and how far along it that is, counted in points, one after the other.
+ */
+export function flattenOpen(points: readonly OutlinePoint[], tolerance: number): Float64Array {
+  const ends: number[] = []
+  const count = points.length - 1
+  for (let i = 0; i < count; i++)
+    halve(curveFrom(points, i), tolerance, deepestOf(count), (x, y, t) => void ends.push(x, y, i + t))
+  const last = points.at(-1)
+  if (last) ends.push(last.x, last.y, count)
   return Float64Array.from(ends)
 }

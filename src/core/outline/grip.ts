@@ -3,11 +3,13 @@ import type { Point } from '../affine'
 import { curveCount, curveFrom, nearestOn, pointOn } from './curve'
 import type { OutlinePoint } from './point'
 import { handleOf, type Side } from './reshape'
+import { borderOf } from './width'
 
 /** What the next press takes hold of, or where it puts a new point. */
 export type Grip =
   | { kind: 'point'; index: number }
   | { kind: 'handle'; index: number; side: Side }
+  | { kind: 'width'; index: number; side: 1 | -1 }
   | { kind: 'line'; index: number; t: number }
   | { kind: 'new'; index: number; t: number; at: Point }
 
@@ -21,9 +23,9 @@ export interface Reach {
 export const REACH: Reach = { point: 10, line: 7, new: 40 }
 
 /** The nearest place on an outline: which curve, how far along it, how far away. */
-function nearestLine(points: readonly OutlinePoint[], at: Point) {
+function nearestLine(points: readonly OutlinePoint[], at: Point, isOpen: boolean) {
   let best: { index: number; t: number; distance: number } | null = null
-  for (let index = 0; index < curveCount(points); index++) {
+  for (let index = 0; index < curveCount(points, isOpen); index++) {
     const { t, distance } = nearestOn(curveFrom(points, index), at)
     if (!best || distance < best.distance) best = { index, t, distance }
   }
@@ -31,8 +33,8 @@ function nearestLine(points: readonly OutlinePoint[], at: Point) {
 }
 
 /** Where on the outline a new point would come; null where the line is too far. */
-export function newAt(points: readonly OutlinePoint[], at: Point, reach = REACH): Grip | null {
-  const line = nearestLine(points, at)
+export function newAt(points: readonly OutlinePoint[], at: Point, isOpen: boolean, reach = REACH): Grip | null {
+  const line = nearestLine(points, at, isOpen)
   if (!line || line.distance > reach.new) return null
   // Never upon a point that is there: half a pixel of the screen would be no new point to anybody.
   const t = Math.max(0.02, Math.min(0.98, line.t))
@@ -47,6 +49,7 @@ export function gripAt(
   points: readonly OutlinePoint[],
   at: Point,
   shown: readonly number[],
+  isOpen: boolean,
   reach = REACH,
 ): Grip | null {
   let best: Grip | null = null
@@ -68,8 +71,12 @@ export function gripAt(
       if (p && handle && Math.hypot(handle.x, handle.y) > 3)
         offer(p.x + handle.x, p.y + handle.y, { kind: 'handle', index, side })
     }
+    for (const side of [1, -1] as const) {
+      const border = borderOf(points, index, side)
+      if (border) offer(border.x, border.y, { kind: 'width', index, side })
+    }
   }
   if (best) return best
-  const line = nearestLine(points, at)
+  const line = nearestLine(points, at, isOpen)
   return line && line.distance <= reach.line ? { kind: 'line', index: line.index, t: line.t } : null
 }

@@ -21,7 +21,8 @@ export function mixOutlines(a: OutlinePoint[], b: OutlinePoint[], t: number): Ou
   const part = shareOf(whole, t)
   return a.map((p, i) => {
     const q = carryOutlinePoint(back, b[i]!)
-    const mid = (of: keyof OutlinePoint) => p[of] + (q[of] - p[of]) * t
+    const mid = (of: Exclude<keyof OutlinePoint, 'width'>) => p[of] + (q[of] - p[of]) * t
+    const width = p.width !== undefined && q.width !== undefined ? { width: p.width + (q.width - p.width) * t } : {}
     return carryOutlinePoint(part, {
       x: mid('x'),
       y: mid('y'),
@@ -29,6 +30,7 @@ export function mixOutlines(a: OutlinePoint[], b: OutlinePoint[], t: number): Ou
       inY: mid('inY'),
       outX: mid('outX'),
       outY: mid('outY'),
+      ...width,
     })
   })
 }

@@ -7,10 +7,12 @@ import type { OutlinePoint } from './point'
  * with the same numbers to every key of an outline, none of them changes.
  */
 export function insertPoint(points: readonly OutlinePoint[], i: number, t: number): OutlinePoint[] {
-  const [before, after] = split(curveFrom(points, i), t)
   const next = (i + 1) % points.length
+  const [before, after] = split(curveFrom(points, i), t)
+  const [one, other] = [points[i]!.width, points[next]!.width]
   const made: OutlinePoint = {
     ...before.d,
+    ...(one !== undefined && other !== undefined && { width: one + (other - one) * t }),
     inX: before.c.x - before.d.x,
     inY: before.c.y - before.d.y,
     outX: after.b.x - after.a.x,

@@ -50,13 +50,18 @@ export function moveHandle(
 const THIRD = 1 / 3
 
 /** A smooth point becomes a corner; a corner gets handles along the line between its neighbours. */
-export function toggleSmooth(points: readonly OutlinePoint[], chosen: readonly number[]): OutlinePoint[] {
+export function toggleSmooth(
+  points: readonly OutlinePoint[],
+  chosen: readonly number[],
+  isOpen = false,
+): OutlinePoint[] {
   const count = points.length
   return points.map((p, i) => {
     if (!chosen.includes(i) || count < 2) return p
     if (size(handleOf(p, 'in')) + size(handleOf(p, 'out')) > 1e-9) return { ...p, inX: 0, inY: 0, outX: 0, outY: 0 }
-    const before = points[(i + count - 1) % count]!
-    const after = points[(i + 1) % count]!
+    // The ends of a line that does not close have one neighbour.
+    const before = isOpen && i === 0 ? p : points[(i + count - 1) % count]!
+    const after = isOpen && i === count - 1 ? p : points[(i + 1) % count]!
     const [dx, dy] = [after.x - before.x, after.y - before.y]
     const length = Math.hypot(dx, dy)
     if (length < 1e-9) return p

@@ -54,6 +54,17 @@ interface KernelFunctions {
   ): void
   outlineArea(points: number, count: number, width: number, height: number, out: number, stride: number): void
   outlineRows(points: number, count: number, height: number): number
+  stripCoverage(
+    points: number,
+    count: number,
+    width: number,
+    height: number,
+    grow: number,
+    inside: number,
+    outside: number,
+    out: number,
+    field: number,
+  ): void
   outlineDistance(
     points: number,
     count: number,

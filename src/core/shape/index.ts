@@ -8,6 +8,7 @@ import type { Frame, PlannedFrame } from './framed'
 import type { Feather, ShapeKind } from './kind'
 import { OUTLINE, type PlannedOutline } from './outline'
 import { OVAL } from './oval'
+import { type PlannedStrip, STRIP } from './strip'
 
 export type { Line } from './edge'
 export type { Frame } from './framed'
@@ -19,10 +20,14 @@ export type Shape =
   | { kind: 'box'; frame: Value<Frame> }
   | { kind: 'oval'; frame: Value<Frame> }
   | { kind: 'outline'; points: Value<OutlinePoint[]> }
+  | { kind: 'strip'; points: Value<OutlinePoint[]> }
 
-export type PlannedShape = PlannedEdge | PlannedFrame<'box' | 'oval'> | PlannedOutline
+export type PlannedShape = PlannedEdge | PlannedFrame<'box' | 'oval'> | PlannedOutline | PlannedStrip
 
-const TABLE = { edge: EDGE, box: BOX, oval: OVAL, outline: OUTLINE } as const satisfies Record<Shape['kind'], unknown>
+const TABLE = { edge: EDGE, box: BOX, oval: OVAL, outline: OUTLINE, strip: STRIP } as const satisfies Record<
+  Shape['kind'],
+  unknown
+>
 
 /** The kinds by name, for whoever does not care which one it is. */
 export const SHAPES = TABLE as unknown as Readonly<Record<Shape['kind'], ShapeKind<unknown, PlannedShape>>>

@@ -36,6 +36,8 @@ export interface Coverage {
   row(y: number, out: number): void
 }
 
+export const NOTHING: Coverage = { top: 0, bottom: 0, row() {} }
+
 /**
  * `V` is what of the shape can carry keys; it lies in the document under `field`. `P` is the shape as it is planned, in px of
  * the picture that is made.
@@ -49,11 +51,17 @@ export interface ShapeKind<V, P> {
   word: string
   /** Whether a new one is drawn by hand, and is nothing before. */
   isDrawn?: true
+  /** px of feather that a new piece has on both sides; left out: none. */
+  soft?: number
+  /** Whether what is drawn does not close. */
+  isOpen?: true
   /** In the middle of a picture of some size. */
   make(size: Size): V
   schema<S>(words: SchemaWords<S>): S
   /** What lies between two keys, where that is more than the numbers of it mixed. */
   mix?: Mixer<V>
+  /** What it makes of the value of another kind that lies under the same name. */
+  taken?(value: V): V
   /** The outline that it is, in a picture of some size; left out: it is one already. */
   outlined?(value: V, size: Size): OutlinePoint[]
   /** What it becomes where the px that it is told in come to lie elsewhere. */

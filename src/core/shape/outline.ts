@@ -21,6 +21,7 @@ export const OUTLINE: ShapeKind<OutlinePoint[], PlannedOutline> = {
   make: () => [],
   schema: ({ px, list, record }) => list(record({ x: px, y: px, inX: px, inY: px, outX: px, outY: px })),
   mix: mixOutlines,
+  taken: points => points.map(({ width: _, ...p }) => p),
   carried: (points, map) => points.map(p => carryOutlinePoint(map, p)),
   plan: (points, to) => ({ kind: 'outline', points: points.map(p => carryOutlinePoint(to, p)) }),
   cost: points => points.length / 100,

@@ -1,13 +1,11 @@
 // The coverage of rings: outlines that close, any number of them as one.
 import { boundsOf, flatten, type OutlinePoint } from '../outline'
 import type { Kernels } from '../render/kernels'
-import type { Coverage, Feather } from './kind'
+import { type Coverage, type Feather, NOTHING } from './kind'
 
 /** px that chords may miss the curve by: half a hundredth of coverage, where the border is hard; as much where it is soft. */
 const FINE = 0.005
 const COARSE = 0.05
-
-const NOTHING: Coverage = { top: 0, bottom: 0, row() {} }
 
 /** Numbers of a chord as the kernels read it. */
 const CHORD = 6

@@ -149,9 +149,10 @@ export const makeShape = (kind: Shape['kind'], size: Size): Shape => shapeWith(k
 const UNMOVED: Motion = { x: 0, y: 0, scale: 1, angle: 0 }
 
 export function makePiece(shape: Shape): Piece {
+  const { name, soft = 0 } = SHAPES[shape.kind]
   return {
     id: newId(),
-    name: SHAPES[shape.kind].name,
+    name,
     shape,
     join: 'add',
     inverted: false,
@@ -161,7 +162,7 @@ export function makePiece(shape: Shape): Piece {
     pivot: { x: 0, y: 0 },
     blur: { shutter: 0, phase: 0 },
     grow: 0,
-    feather: { inside: 0, outside: 0 },
+    feather: { inside: soft, outside: soft },
     strength: 1,
   }
 }

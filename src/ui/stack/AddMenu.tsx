@@ -5,7 +5,7 @@ import { IconButton } from '../common/Button'
 import { Menu, MenuItem } from '../common/Menu'
 import { useEngine } from '../stage/engine-context'
 
-const ADDED = ['lettering', 'panel', 'panel-box', 'panel-oval', 'panel-outline'] as const
+const ADDED = ['lettering', 'panel', 'panel-box', 'panel-oval', 'panel-outline', 'panel-strip'] as const
 
 /** New layers of what is drawn instead of filmed. */
 export function AddMenu() {

@@ -1,5 +1,5 @@
 // How each kind of shape looks and is taken hold of, a line each.
-import { Circle, type LucideIcon, RectangleHorizontal, SeparatorVertical, Spline } from 'lucide-react'
+import { Circle, type LucideIcon, RectangleHorizontal, SeparatorVertical, Spline, Waypoints } from 'lucide-react'
 import type { ComponentType } from 'react'
 import type { Camera } from '../../app/store'
 import type { Layer, Piece, Shape } from '../../core/shot'
@@ -55,4 +55,5 @@ export const SHAPE_VIEWS: Readonly<Record<Shape['kind'], ShapeView>> = {
   box: { icon: RectangleHorizontal, Handles: FrameHandles, fields: [...PLACE, ...EXTENT, ...TURN] },
   oval: { icon: Circle, Handles: FrameHandles, fields: [...PLACE, ...EXTENT, ...TURN] },
   outline: { icon: Spline, Handles: OutlineHandles, Hint: OutlineHint, fields: [] },
+  strip: { icon: Waypoints, Handles: OutlineHandles, Hint: OutlineHint, fields: [] },
 }

@@ -9,6 +9,7 @@ import {
   removePoint,
   reversed,
 } from '../../outline'
+import { SHAPES, shapeWith } from '../../shape'
 import { LIMITS } from '../limits'
 import type { Piece, Shot } from '../types'
 import { editableLayer, findPiece } from './find'
@@ -18,11 +19,15 @@ type Outline = Value<OutlinePoint[]>
 /** The piece of a layer that may change and is an outline, with its value. */
 function outlineOf(shot: Shot, layer: string, piece: string): { found: Piece; value: Outline } | null {
   const found = findPiece(editableLayer(shot, layer), piece)
-  return found?.shape.kind === 'outline' ? { found, value: found.shape.points } : null
+  return found && 'points' in found.shape ? { found, value: found.shape.points } : null
 }
 
+/** Points as the piece's shape has them: a strip's with a width, others' without. */
+const fitted = (found: Piece, points: OutlinePoint[]): OutlinePoint[] =>
+  SHAPES[found.shape.kind].taken!(points) as OutlinePoint[]
+
 function setOutline(found: Piece, points: Outline): void {
-  found.shape = { kind: 'outline', points }
+  found.shape = shapeWith(found.shape.kind, points)
 }
 
 const FIELDS = ['x', 'y', 'inX', 'inY', 'outX', 'outY'] as const
@@ -32,6 +37,7 @@ function shifted(points: readonly OutlinePoint[], from: readonly OutlinePoint[],
   return points.map((p, i) => {
     const next = { ...p }
     for (const of of FIELDS) next[of] += to[i]![of] - from[i]![of]
+    if (p.width !== undefined) next.width = Math.max(0, p.width + (to[i]!.width ?? 0) - (from[i]!.width ?? 0))
     return next
   })
 }
@@ -42,12 +48,13 @@ export function drawOutline(
   layer: string,
   piece: string,
   frame: number,
-  points: OutlinePoint[],
+  drawn: OutlinePoint[],
   keying: boolean,
 ): void {
   const outline = outlineOf(shot, layer, piece)
-  if (!outline || points.length > LIMITS.points) return
+  if (!outline || drawn.length > LIMITS.points) return
   const { found } = outline
+  const points = fitted(found, drawn)
   // What is being drawn turns about its middle; once it has moved, that stays.
   if (!isKeyed(found.motion)) found.pivot = middleOf(points, [...points.keys()])
   setOutline(found, keying ? { keys: [{ frame, value: points, ease: 'linear' }] } : points)
@@ -62,12 +69,13 @@ export function reshapeOutline(
   layer: string,
   piece: string,
   frame: number,
-  points: OutlinePoint[],
+  made: OutlinePoint[],
   keying: boolean,
 ): void {
   const outline = outlineOf(shot, layer, piece)
   if (!outline) return
   const { found, value } = outline
+  const points = fitted(found, made)
   const now = sample(value, frame, mixOutlines)
   // What was meant for it as it was a moment ago is not forced upon it as it is.
   if (now.length !== points.length) return

@@ -59,7 +59,12 @@ export function swapShape(shot: Shot, layer: string, piece: string, kind: Shape[
   const [from, to] = [SHAPES[shape.kind], SHAPES[kind]]
   if (found.name === from.name) found.name = to.name
   const { outlined } = from
-  if (from.field === to.field) found.shape = shapeWith(kind, shapeValue(shape))
+  const { taken = (value: unknown) => value } = to
+  if (from.field === to.field)
+    found.shape = shapeWith(
+      kind,
+      mapKeys(shapeValue(shape), value => taken(value)),
+    )
   else if (kind === 'outline' && outlined)
     found.shape = shapeWith(
       kind,

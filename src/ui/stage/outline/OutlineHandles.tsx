@@ -6,6 +6,7 @@ import type { HandlesProps } from '../shape-views'
 import { ChosenFrame } from './ChosenFrame'
 import { OutlineLine } from './OutlineLine'
 import { OutlinePoints } from './OutlinePoints'
+import { StripBorder } from './StripBorder'
 import { useDrawing } from './use-drawing'
 import { useHeldKey } from './use-held-key'
 import { useOutline } from './use-outline'
@@ -49,9 +50,10 @@ export function OutlineHandles(props: HandlesProps) {
       <g data-piece={piece.name} style={{ visibility: hidden ? 'hidden' : 'visible' }}>
         {neighbours(piece, frame).map((ghost, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: the one before, the one after
-          <OutlineLine key={i} points={outline.onScreen(ghost)} ghost />
+          <OutlineLine key={i} points={outline.onScreen(ghost)} ghost closed={!outline.isOpen} />
         ))}
-        <OutlineLine points={points} closed={!isDrawing || drawing.closes} />
+        <OutlineLine points={points} closed={!outline.isOpen && (!isDrawing || drawing.closes)} />
+        {outline.isOpen && <StripBorder points={points} />}
         {isDrawing && last && drawing.over && !drawing.closes && (
           <g strokeDasharray="5 4">
             <OutlineLine points={[last, corner(drawing.over)]} closed={false} />

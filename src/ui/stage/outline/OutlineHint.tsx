@@ -1,7 +1,7 @@
 import { stopJob } from '../../../app/jobs/run'
 import { keyingSet, reachSet, useSend, useStore } from '../../../app/store'
 import { keysOf } from '../../../core/keys'
-import { shapeValue } from '../../../core/shape'
+import { SHAPES, shapeValue } from '../../../core/shape'
 import type { Piece } from '../../../core/shot'
 
 const KeyCap = ({ children }: { children: string }) => (
@@ -32,8 +32,9 @@ export function OutlineHint({ piece }: { piece: Piece }) {
     <div className="pointer-events-none absolute top-1 left-1/2 flex -translate-x-1/2 items-center gap-2 rounded-full bg-panel/90 px-3 py-1 text-xs whitespace-nowrap text-quiet">
       {isDrawing ? (
         <>
-          Press for a corner, drag for a curve, with <KeyCap>Shift</KeyCap> freely <KeyCap>Enter</KeyCap> or the first
-          point closes it <KeyCap>Backspace</KeyCap> takes one back
+          Press for a corner, drag for a curve, with <KeyCap>Shift</KeyCap> freely <KeyCap>Enter</KeyCap>{' '}
+          {SHAPES[piece.shape.kind].isOpen ? 'ends it' : 'or the first point closes it'} <KeyCap>Backspace</KeyCap>{' '}
+          takes one back
         </>
       ) : (
         <>

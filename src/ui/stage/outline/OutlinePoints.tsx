@@ -1,4 +1,4 @@
-import { type Grip, isSmooth, type OutlinePoint } from '../../../core/outline'
+import { borderOf, type Grip, isSmooth, type OutlinePoint } from '../../../core/outline'
 
 interface Props {
   points: readonly OutlinePoint[]
@@ -23,6 +23,8 @@ function Mark({ x, y, d, filled, large }: { x: number; y: number; d: string; fil
 /** A roof for a corner, a drop for a point that goes on smoothly: told apart by form. Both stand on the line. */
 const CORNER = 'M-3.6 3 0-4 3.6 3Z'
 const SMOOTH = 'M-3.6 0A3.6 3.6 0 1 1 3.6 0A3.6 3.6 0 1 1-3.6 0Z'
+/** A lozenge for how wide a strip is. */
+const BORDER = 'M-3.2 0 0-3.2 3.2 0 0 3.2Z'
 const END = 'M-2.4 0A2.4 2.4 0 1 1 2.4 0A2.4 2.4 0 1 1-2.4 0Z'
 
 /** The points of an outline, the handles of those that are chosen, and where the next press would put a new one. */
@@ -46,6 +48,14 @@ export function OutlinePoints({ points, chosen, grip }: Props) {
           )
         })
       })}
+      {chosen.map(index =>
+        ([1, -1] as const).map(side => {
+          const at = borderOf(points, index, side)
+          if (!at) return null
+          const held = grip?.kind === 'width' && grip.index === index && grip.side === side
+          return <Mark key={`${index} ${side}`} {...at} d={BORDER} filled={held} large={held} />
+        }),
+      )}
       {points.map((p, index) => (
         <Mark
           // biome-ignore lint/suspicious/noArrayIndexKey: a point is known by its place round the outline

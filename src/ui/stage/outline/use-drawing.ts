@@ -9,19 +9,28 @@ import { placeOf, useOver } from './use-over'
 
 /** px of the screen within which the first point closes the outline. */
 const CLOSE = 10
+/** px of the screen that a strip is wide at first. */
+const WIDE = 12
 /** px of the screen that a line drawn freely may be off. */
 const FREE = 2.5
-/** Points of an outline that has an area. */
-const LEAST = 3
+/** Points of an outline that has an area, and of a line. */
+const LEAST = { closed: 3, open: 2 }
 
 /** Putting down the points of a new outline, one after the other: a press makes a corner, a drag a curve. */
 export function useDrawing(outline: OutlineOnScreen, layer: Layer, piece: Piece, isDrawing: boolean) {
   const send = useSend()
-  const { points } = outline
+  const { points, isOpen } = outline
+  const least = LEAST[isOpen ? 'open' : 'closed']
   const first = points[0]
+  const width = points.at(-1)?.width ?? WIDE
+  const fresh = (at: Point): OutlinePoint => (isOpen ? { ...corner(at), width } : corner(at))
   const closes = (at: Point | null): boolean =>
-    at !== null && first !== undefined && points.length >= LEAST && Math.hypot(at.x - first.x, at.y - first.y) < CLOSE
-  const isWhole = points.length >= LEAST
+    !isOpen &&
+    at !== null &&
+    first !== undefined &&
+    points.length >= least &&
+    Math.hypot(at.x - first.x, at.y - first.y) < CLOSE
+  const isWhole = points.length >= least
 
   const pressing = useRef(false)
   const takeBack = useRef(() => {})
@@ -61,13 +70,16 @@ export function useDrawing(outline: OutlineOnScreen, layer: Layer, piece: Piece,
       }
       pressing.current = true
       hand.current = event.shiftKey ? [at] : null
-      return [...points, corner(at)]
+      return [...points, fresh(at)]
     },
     move(drawn, { dx, dy, gesture }: Drag) {
       const last = drawn.at(-1)!
       if (hand.current) {
         hand.current.push({ x: last.x + dx, y: last.y + dy })
-        outline.draw([...drawn.slice(0, -1), ...fitPoints(hand.current, FREE)], gesture)
+        outline.draw(
+          [...drawn.slice(0, -1), ...fitPoints(hand.current, FREE).map(p => (isOpen ? { ...p, width } : p))],
+          gesture,
+        )
         return
       }
       outline.draw([...drawn.slice(0, -1), { ...last, inX: -dx, inY: -dy, outX: dx, outY: dy }], gesture)

@@ -2,6 +2,7 @@ import { type PointerEvent, useState } from 'react'
 import { pointsChosen, useSend } from '../../../app/store'
 import type { Point } from '../../../core/affine'
 import {
+  borderOf,
   type Grip,
   gripAt,
   handleOf,
@@ -10,6 +11,7 @@ import {
   newAt,
   type OutlinePoint,
   toggleSmooth,
+  widenPoints,
 } from '../../../core/outline'
 import { newId } from '../../../core/shot'
 import { type Drag, useDrag } from '../../common/use-drag'
@@ -51,7 +53,8 @@ export function useOutlineHand(
   const send = useSend()
   const [box, setBox] = useState<Box | null>(null)
   const [isHeld, setHeld] = useState(false)
-  const gripOf = (at: Point) => (adding ? newAt(outline.points, at) : gripAt(outline.points, at, chosen))
+  const gripOf = (at: Point) =>
+    adding ? newAt(outline.points, at, outline.isOpen) : gripAt(outline.points, at, chosen, outline.isOpen)
 
   function take(at: Point, event: PointerEvent<Element>): Held {
     const found = gripOf(at)
@@ -61,7 +64,7 @@ export function useOutlineHand(
       return held(now)
     }
     if (found?.kind === 'point') {
-      if (event.detail === 2) outline.reshape(toggleSmooth(outline.points, [found.index]), newId())
+      if (event.detail === 2) outline.reshape(toggleSmooth(outline.points, [found.index], outline.isOpen), newId())
       const isChosen = chosen.includes(found.index)
       if (event.shiftKey) return choose(isChosen ? chosen.filter(i => i !== found.index) : [...chosen, found.index])
       return isChosen ? held(chosen) : choose([found.index])
@@ -78,6 +81,14 @@ export function useOutlineHand(
   function move({ grip: held, at, points, chosen: moved }: Held, { dx, dy, gesture, ctrl }: Drag): void {
     if (!held) {
       if (!adding) setBox({ from: at, to: { x: at.x + dx, y: at.y + dy } })
+      return
+    }
+    if (held.kind === 'width') {
+      // As far as the hand has gone away from the line, on both sides of it.
+      const [from, p] = [borderOf(points, held.index, held.side)!, points[held.index]!]
+      const far = Math.hypot(from.x - p.x, from.y - p.y)
+      const along = ((from.x - p.x) * dx + (from.y - p.y) * dy) / far
+      outline.reshape(widenPoints(points, moved, 2 * along), gesture)
       return
     }
     if (held.kind === 'handle') {

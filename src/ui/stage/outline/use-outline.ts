@@ -1,7 +1,7 @@
 import { editIn, store, useSend } from '../../../app/store'
 import { carryBy, inverse, type Point } from '../../../core/affine'
 import { carryOutlinePoint, type OutlinePoint, roundOutlinePoint } from '../../../core/outline'
-import { shapeAt } from '../../../core/shape'
+import { SHAPES, shapeAt } from '../../../core/shape'
 import { pieceMap } from '../piece-space'
 import type { HandlesProps } from '../shape-views'
 
@@ -16,12 +16,14 @@ export function useOutline({
   const map = pieceMap(layer, piece, frame, camera)
   const back = inverse(map)
   const points = shapeAt(piece.shape, frame) as OutlinePoint[]
+  const isOpen = SHAPES[piece.shape.kind].isOpen === true
   const give = (name: 'reshapeOutline' | 'drawOutline', to: readonly OutlinePoint[], gesture: string) => {
     const rounded = to.map(p => roundOutlinePoint(carryOutlinePoint(back, p)))
     const { frame: now, keying } = store.getState().view
     send(editIn(gesture, name, layer.id, piece.id, now, rounded, keying))
   }
   return {
+    isOpen,
     /** In px of the screen, as all that the hand does is told. */
     points: points.map(p => carryOutlinePoint(map, p)),
     /** Points of another key, on the screen. */
