@@ -1,5 +1,8 @@
 // What happens in each clip: poses over time, exposure, words.
-import type { Point, Pose } from './clockmaker'
+import { paintApprentice, type Stride } from './apprentice'
+import { type Point, type Pose, paintClockmaker } from './clockmaker'
+import type { Actor, SCENES } from './scenes'
+import { HEIGHT, WIDTH } from './shop'
 
 export type ClipName =
   | 'empty-shop'
@@ -9,6 +12,7 @@ export type ClipName =
   | 'counter-bell'
   | 'pendulum'
   | 'walk-across'
+  | 'apprentice-late'
 
 export interface Clip {
   name: ClipName
@@ -24,7 +28,8 @@ export interface Clip {
   pendulum?: boolean
   /** Bits a second; longer clips are held smaller. */
   bitrate?: number
-  pose: ((seconds: number) => Pose) | null
+  scene: keyof typeof SCENES
+  actor: Actor | null
   seed: number
 }
 
@@ -182,8 +187,40 @@ function walkAcross(): (s: number) => Pose {
   }
 }
 
-/** Seconds of one swing of the pendulum, there and back. */
-export const SWING = 1.5
+/** The clockmaker, by his poses. */
+function clockmaker(pose: (seconds: number) => Pose): Actor {
+  const width = 560
+  return {
+    paint: (c, seconds) => paintClockmaker(c, pose(seconds)),
+    frame: seconds => ({
+      left: Math.max(0, Math.min(WIDTH - width, Math.round(pose(seconds).x) - width / 2)),
+      top: 150,
+      width,
+      height: 420,
+    }),
+    x: seconds => pose(seconds).x,
+  }
+}
+
+/** Px a second at which the apprentice walks, where she begins, and seconds of her stride. */
+const PACE = { speed: 270, from: -170, stride: 1.16 } as const
+
+/** Where the apprentice is in her walk. */
+export const strideAt = (seconds: number): Stride => ({
+  x: PACE.from + PACE.speed * seconds,
+  turn: seconds / PACE.stride,
+  seconds,
+})
+
+const APPRENTICE: Actor = {
+  paint: (c, seconds) => paintApprentice(c, strideAt(seconds)),
+  frame(seconds) {
+    const { x } = strideAt(seconds)
+    const left = Math.max(0, Math.min(WIDTH - 1, Math.round(x) - 230))
+    return { left, top: 100, width: Math.max(1, Math.min(WIDTH, Math.round(x) + 230) - left), height: HEIGHT - 100 }
+  },
+  x: seconds => strideAt(seconds).x,
+}
 
 export const CLIPS: Readonly<Record<ClipName, Clip>> = {
   'empty-shop': {
@@ -192,7 +229,8 @@ export const CLIPS: Readonly<Record<ClipName, Clip>> = {
     frames: 180,
     exposure: [1, 1, 1],
     lines: [],
-    pose: null,
+    scene: 'shop',
+    actor: null,
     seed: 1,
   },
   'clockmaker-left': {
@@ -201,17 +239,20 @@ export const CLIPS: Readonly<Record<ClipName, Clip>> = {
     frames: 184,
     exposure: [1, 1, 1],
     lines: [LEFT_LINE],
-    pose: perform(
-      leftRest,
-      [
-        { at: 1.0, right: { x: 536, y: 372 }, lean: 0.06, look: 0.9, brows: 0.4 },
-        { at: 2.6, right: { x: 548, y: 356 }, lean: 0.09, tilt: 0.08 },
-        { at: 3.3, left: { x: 330, y: 404 }, brows: 1 },
-        { at: 4.3, right: { x: 486, y: 420 }, lean: 0, tilt: -0.05, look: 0.2, left: { x: 344, y: 486 }, brows: 0.2 },
-        { at: 5.4, right: { x: 478, y: 482 }, look: 0.8, tilt: 0.06 },
-      ],
-      [LEFT_LINE],
-      0.4,
+    scene: 'shop',
+    actor: clockmaker(
+      perform(
+        leftRest,
+        [
+          { at: 1.0, right: { x: 536, y: 372 }, lean: 0.06, look: 0.9, brows: 0.4 },
+          { at: 2.6, right: { x: 548, y: 356 }, lean: 0.09, tilt: 0.08 },
+          { at: 3.3, left: { x: 330, y: 404 }, brows: 1 },
+          { at: 4.3, right: { x: 486, y: 420 }, lean: 0, tilt: -0.05, look: 0.2, left: { x: 344, y: 486 }, brows: 0.2 },
+          { at: 5.4, right: { x: 478, y: 482 }, look: 0.8, tilt: 0.06 },
+        ],
+        [LEFT_LINE],
+        0.4,
+      ),
     ),
     seed: 2,
   },
@@ -221,17 +262,20 @@ export const CLIPS: Readonly<Record<ClipName, Clip>> = {
     frames: 184,
     exposure: [0.955, 0.925, 0.87],
     lines: [RIGHT_LINE],
-    pose: perform(
-      rightRest,
-      [
-        { at: 1.3, look: -0.9, tilt: -0.06, brows: 0.5 },
-        { at: 2.2, left: { x: 768, y: 392 }, lean: -0.07 },
-        { at: 3.2, left: { x: 800, y: 330 }, right: { x: 976, y: 388 }, lean: -0.02, brows: 1 },
-        { at: 4.4, left: { x: 764, y: 404 }, right: { x: 986, y: 420 }, tilt: 0.09, look: -0.5 },
-        { at: 5.5, left: { x: 816, y: 486 }, right: { x: 952, y: 486 }, tilt: 0, brows: 0, look: -0.8 },
-      ],
-      [RIGHT_LINE],
-      2.1,
+    scene: 'shop',
+    actor: clockmaker(
+      perform(
+        rightRest,
+        [
+          { at: 1.3, look: -0.9, tilt: -0.06, brows: 0.5 },
+          { at: 2.2, left: { x: 768, y: 392 }, lean: -0.07 },
+          { at: 3.2, left: { x: 800, y: 330 }, right: { x: 976, y: 388 }, lean: -0.02, brows: 1 },
+          { at: 4.4, left: { x: 764, y: 404 }, right: { x: 986, y: 420 }, tilt: 0.09, look: -0.5 },
+          { at: 5.5, left: { x: 816, y: 486 }, right: { x: 952, y: 486 }, tilt: 0, brows: 0, look: -0.8 },
+        ],
+        [RIGHT_LINE],
+        2.1,
+      ),
     ),
     seed: 3,
   },
@@ -241,7 +285,8 @@ export const CLIPS: Readonly<Record<ClipName, Clip>> = {
     frames: 300,
     exposure: [1, 1, 1],
     lines: LONG_LINES,
-    pose: longTake(),
+    scene: 'shop',
+    actor: clockmaker(longTake()),
     seed: 4,
     bitrate: 2_900_000,
   },
@@ -252,16 +297,19 @@ export const CLIPS: Readonly<Record<ClipName, Clip>> = {
     exposure: [1, 1, 1],
     lines: [],
     bell: 1.5,
-    pose: perform(
-      moved({ ...leftRest, holds: null, look: -0.4 }, -24),
-      [
-        { at: 1.2, left: { x: 262, y: 410 }, lean: -0.05, look: -0.9, brows: 0.3 },
-        { at: 1.55, left: { x: 252, y: 474 }, lean: -0.09 },
-        { at: 2.2, left: { x: 268, y: 424 }, brows: 1 },
-        { at: 3.4, left: { x: 318, y: 486 }, lean: 0, look: 0.2, brows: 0.2 },
-      ],
-      [],
-      0.9,
+    scene: 'shop',
+    actor: clockmaker(
+      perform(
+        moved({ ...leftRest, holds: null, look: -0.4 }, -24),
+        [
+          { at: 1.2, left: { x: 262, y: 410 }, lean: -0.05, look: -0.9, brows: 0.3 },
+          { at: 1.55, left: { x: 252, y: 474 }, lean: -0.09 },
+          { at: 2.2, left: { x: 268, y: 424 }, brows: 1 },
+          { at: 3.4, left: { x: 318, y: 486 }, lean: 0, look: 0.2, brows: 0.2 },
+        ],
+        [],
+        0.9,
+      ),
     ),
     seed: 5,
   },
@@ -272,15 +320,18 @@ export const CLIPS: Readonly<Record<ClipName, Clip>> = {
     exposure: [1, 1, 1],
     lines: [],
     pendulum: true,
-    pose: perform(
-      leftRest,
-      [
-        { at: 1.2, right: { x: 540, y: 380 }, lean: 0.05, look: 0.9 },
-        { at: 2.4, right: { x: 556, y: 350 }, tilt: 0.08, brows: 0.9 },
-        { at: 4.2, right: { x: 480, y: 482 }, lean: 0, tilt: 0, brows: 0.1 },
-      ],
-      [],
-      2.9,
+    scene: 'shop',
+    actor: clockmaker(
+      perform(
+        leftRest,
+        [
+          { at: 1.2, right: { x: 540, y: 380 }, lean: 0.05, look: 0.9 },
+          { at: 2.4, right: { x: 556, y: 350 }, tilt: 0.08, brows: 0.9 },
+          { at: 4.2, right: { x: 480, y: 482 }, lean: 0, tilt: 0, brows: 0.1 },
+        ],
+        [],
+        2.9,
+      ),
     ),
     seed: 6,
   },
@@ -290,8 +341,20 @@ export const CLIPS: Readonly<Record<ClipName, Clip>> = {
     frames: 240,
     exposure: [1, 1, 1],
     lines: [],
-    pose: walkAcross(),
+    scene: 'shop',
+    actor: clockmaker(walkAcross()),
     seed: 7,
     bitrate: 3_400_000,
+  },
+  'apprentice-late': {
+    name: 'apprentice-late',
+    title: 'She walks past',
+    frames: 174,
+    exposure: [1, 1, 1],
+    lines: [],
+    scene: 'street',
+    actor: APPRENTICE,
+    seed: 8,
+    bitrate: 4_600_000,
   },
 }

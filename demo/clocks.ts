@@ -149,6 +149,9 @@ export function paintSeconds(c: SKRSContext2D, seconds: number): void {
   }
 }
 
+/** Seconds of one swing of the pendulum, there and back. */
+export const SWING = 1.5
+
 /** Where the pendulum hangs, how long it is and how far it swings (radians). */
 export const PENDULUM = { x: 790, y: 322, length: 112, swing: 0.34, bob: 21 } as const
 

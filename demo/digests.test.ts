@@ -14,6 +14,7 @@ const KEPT = new URL('./digests.json', import.meta.url)
 /** Frames in which something happens. */
 const FRAMES: Readonly<Record<string, readonly number[]>> = {
   'two-at-the-counter': [0, 76, 150],
+  'open-late': [75, 110],
   'one-long-take': [0, 60],
   'stuck-second': [50, 101],
   'seven-clockmakers': [60, 232],

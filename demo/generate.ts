@@ -17,12 +17,15 @@ import {
   VideoSample,
   VideoSampleSource,
 } from 'mediabunny'
-import { nodeKernels, nodeMedia, startEngine } from '../src/cli/engine'
+import { nodeKernels, nodeMedia, pathSource, startEngine } from '../src/cli/engine'
 import { findProject } from '../src/cli/projects'
 import { planesLength, writePlanes } from '../src/core/render'
+import type { Take } from '../src/core/shot'
 import type { Span } from '../src/core/time'
 import { tellColour, WRITTEN_COLOUR } from '../src/media/colour'
 import { exportFrame, exportShot, PRIMING } from '../src/media/export'
+import { plainFont } from '../src/media/font'
+import { describeTake, openMedia } from '../src/media/open'
 import { CLIPS, type ClipName, RATE } from './acts'
 import { HEIGHT, WIDTH } from './shop'
 import { demoShots } from './shots'
@@ -137,6 +140,16 @@ async function writeGlance(slug: string, span: Span): Promise<void> {
   await engine.frames.close()
 }
 
+/** A font of the program as the demo keeps it: unpacked. */
+async function writeFont(name: string): Promise<Take> {
+  const packed = await readFile(here(`../node_modules/@fontsource/${name}/files/${name}-latin-400-normal.woff2`))
+  const path = here(`./clips/${name}.ttf`)
+  writeFileSync(path, await plainFont(packed, 'font/woff2', name))
+  const { size } = statSync(path)
+  const media = await openMedia(pathSource(path), `${name}.ttf`)
+  return { ...(await describeTake(media, size)), digest: await digest(path) }
+}
+
 async function digest(path: string): Promise<string> {
   const hash = await createSHA256()
   return hash.update(await readFile(path)).digest('hex')
@@ -153,7 +166,7 @@ for (const name of Object.keys(CLIPS) as ClipName[]) {
   if (wanted(name)) await writeClip(name, path)
   files.set(name, { digest: await digest(path), bytes: statSync(path).size })
 }
-const shots = demoShots(files)
+const shots = demoShots({ clips: files, font: await writeFont('limelight') })
 for (const { slug, project, poster, glance } of shots) {
   writeFileSync(here(`./shots/${slug}.json`), `${JSON.stringify(project, null, 2)}\n`)
   await writePoster(slug, poster)

@@ -128,7 +128,26 @@ function lamp(c: SKRSContext2D, x: number): void {
   c.fill()
 }
 
-export const LAMPS = [470, 858] as const
+const LAMPS = [470, 858] as const
+
+/** What reaches a place of the wall, or of somebody a step before it: red, green, blue. */
+export function shopLight(x: number, y: number, nearer: boolean): readonly [number, number, number] {
+  let warm = 0.16
+  for (const lx of LAMPS) {
+    const dx = (x - lx) / 330
+    const dy = (y - 60) / (nearer ? 420 : 340)
+    // A pool under the shade, and what spills.
+    const cone = y > 44 ? 1 : 0.35 + 0.65 * Math.exp(-(((44 - y) / 16) ** 2))
+    warm += (nearer ? 1.0 : 1.1) * cone * Math.exp(-(dx * dx + dy * dy))
+  }
+  const dusk = 0.3 * Math.exp(-(((x - 128) / 210) ** 2) - ((y - 230) / 260) ** 2)
+  const back = 0.13 * Math.exp(-(((x - 1180) / 150) ** 2) - ((y - 300) / 260) ** 2)
+  return [
+    warm * 1.06 + dusk * 0.62 + back * 0.7,
+    warm * 0.84 + dusk * 0.8 + back * 0.9,
+    warm * 0.56 + dusk * 1.15 + back * 1.15,
+  ]
+}
 
 /** Everything behind the people. */
 export function paintWall(): Canvas {

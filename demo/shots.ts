@@ -5,6 +5,7 @@ import {
   FORMAT,
   type Frame,
   type Layer,
+  makeLettering,
   makePiece,
   type Piece,
   type Project,
@@ -13,12 +14,17 @@ import {
   VERSION,
 } from '../src/core/shot'
 import type { Span } from '../src/core/time'
-import { CLIPS, type ClipName, CROSSING, RATE, SWING } from './acts'
-import { PENDULUM } from './clocks'
+import { CLIPS, type ClipName, CROSSING, RATE, strideAt } from './acts'
+import { silhouette } from './apprentice'
+import { PENDULUM, SWING } from './clocks'
 import { HEIGHT, WIDTH } from './shop'
 import { SAMPLE_RATE } from './sound'
 
-type Files = ReadonlyMap<ClipName, { digest: string; bytes: number }>
+/** The clips by name, and the fonts by theirs. */
+export interface Files {
+  clips: ReadonlyMap<ClipName, { digest: string; bytes: number }>
+  font: Take
+}
 
 interface DemoShot {
   /** The name it has in a terminal. */
@@ -37,7 +43,7 @@ const SIZE = { width: WIDTH, height: HEIGHT }
 function takeOf(name: ClipName, files: Files): Take {
   const seconds = CLIPS[name].frames / RATE
   return {
-    ...files.get(name)!,
+    ...files.clips.get(name)!,
     name: `${name}.mp4`,
     type: 'video/mp4',
     picture: { kind: 'film', size: SIZE, rate: { num: RATE, den: 1 }, seconds, varies: false },
@@ -50,7 +56,7 @@ function takeOf(name: ClipName, files: Files): Take {
 /** A whole take as a layer; part of it from a second on. */
 function layerOf(id: string, name: ClipName, files: Files, from = 0, frames = CLIPS[name].frames): Layer {
   return {
-    ...blankLayer({ kind: 'take', digest: files.get(name)!.digest, use: 'both' }, SIZE, SIZE),
+    ...blankLayer({ kind: 'take', digest: files.clips.get(name)!.digest, use: 'both' }, SIZE, SIZE),
     id,
     name: CLIPS[name].title,
     span: { from: 0, to: frames },
@@ -199,6 +205,53 @@ function thePendulum(files: Files): DemoShot {
   return { slug: 'the-pendulum', trick, poster: 11, glance: { from: 0, to: 90 }, project }
 }
 
+/** Frames at which her outline has a key. */
+const OUTLINED = Array.from({ length: 16 }, (_, i) => 18 + i * 9)
+
+/** Letters on a wall, and somebody who walks in front of them. */
+function openLate(files: Files): DemoShot {
+  const keys = OUTLINED.map(frame => ({
+    frame,
+    value: silhouette(strideAt(frame / RATE)),
+    ease: 'linear' as const,
+  }))
+  const outline: Piece = {
+    ...makePiece({ kind: 'outline', points: { keys } }),
+    id: 'apprentice',
+    name: 'The apprentice',
+    feather: { inside: 2, outside: 1 },
+  }
+  const walk = layerOf('cut-out', 'apprentice-late', files)
+  const cutOut = silent({ ...walk, name: 'She, cut out', matte: [outline] })
+  const wall = { ...walk, id: 'street', name: 'The street' }
+  const { frames } = CLIPS['apprentice-late']
+  const project = projectOf('open-late', 'Open late', [takeOf('apprentice-late', files), files.font], frames, [])
+  const letters: Layer = {
+    ...makeLettering(project.shot, 'OPEN\nLATE', [files.font.digest]),
+    id: 'letters',
+    place: { x: 700, y: 318, scale: 1, angle: 0 },
+  }
+  letters.source = {
+    ...letters.source,
+    fill: {
+      kind: 'gradient',
+      form: 'straight',
+      from: { x: 0, y: -170 },
+      to: { x: 0, y: 170 },
+      stops: [
+        { at: 0, colour: '#f6e7b8', opacity: 1 },
+        { at: 1, colour: '#d99a3f', opacity: 1 },
+      ],
+    },
+    border: { colour: '#3a2412', opacity: 1, width: 4 },
+    shadow: { colour: '#000000', opacity: 0.55, x: -7, y: 9, soft: 16 },
+    values: { size: 196, spacing: 0.03, leading: 0.92 },
+  } as Layer['source']
+  project.shot.layers = [cutOut, letters, wall]
+  const trick = 'Letters stand on the wall, and she walks past in front of them: an outline with few keys.'
+  return { slug: 'open-late', trick, poster: 96, glance: { from: 50, to: 140 }, project }
+}
+
 /** Every demo shot. */
 export const demoShots = (files: Files): DemoShot[] =>
-  [twoAtTheCounter, oneLongTake, stuckSecond, sevenClockmakers, thePendulum].map(make => make(files))
+  [twoAtTheCounter, openLate, oneLongTake, stuckSecond, sevenClockmakers, thePendulum].map(make => make(files))

@@ -54,6 +54,7 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
   const camera = view.camera ?? held.current ?? (shot ? fitCamera(shot.size, size) : { zoom: 1, x: 0, y: 0 })
   now.current = camera
   const { zoom } = camera
+  const isDrawing = view.drawing && piece !== undefined
   useEffect(() => void send(zoomMeasured(zoom)), [send, zoom])
 
   useEffect(() => {
@@ -233,8 +234,11 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
           ◆ A take gives no picture on this frame
         </p>
       )}
-      <Tools hand={hand} onHand={setHand} />
-      <Views camera={camera} well={size} />
+      {/* While points are put down nothing floats between the hand and the picture. */}
+      <div inert={isDrawing} className={`transition-opacity ${isDrawing ? 'opacity-0' : ''}`}>
+        <Tools hand={hand} onHand={setHand} />
+        <Views camera={camera} well={size} />
+      </div>
     </div>
   )
 }

@@ -1,0 +1,68 @@
+// The places that are filmed: what they look like, what light they have and how somebody's shadow falls there.
+import { type Canvas, createCanvas, type SKRSContext2D } from '@napi-rs/canvas'
+import type { Clip } from './acts'
+import { paintPendulum, paintSeconds, SWING } from './clocks'
+import { COUNTER, HEIGHT, paintCounter, paintWall, shopLight, WIDTH } from './shop'
+import { paintStreet, streetLight } from './street'
+
+/** Somebody who is filmed. */
+export interface Actor {
+  paint(c: SKRSContext2D, seconds: number): void
+  /** What they lie within, whole px of the picture. */
+  frame(seconds: number): { left: number; top: number; width: number; height: number }
+  /** Where their middle is, px. */
+  x(seconds: number): number
+}
+
+export interface Scene {
+  back(): Canvas
+  /** What stands before people; transparent elsewhere. */
+  front?(): Canvas
+  /** What moves by itself on the wall. */
+  moving?(c: SKRSContext2D, seconds: number, clip: Clip): void
+  /** Red, green and blue that reach a place of the wall, or of somebody before it. */
+  light(x: number, y: number, nearer: boolean): readonly [number, number, number]
+  /** Draws where a shadow falls. */
+  shadow(c: SKRSContext2D, actor: Actor, seconds: number): void
+  /** How much light it takes in a row, 0..1. */
+  shade(y: number): number
+}
+
+const SHOP: Scene = {
+  back: paintWall,
+  front: paintCounter,
+  moving(c, seconds, clip) {
+    paintSeconds(c, seconds + clip.seed * 7)
+    if (clip.pendulum) paintPendulum(c, seconds / SWING)
+  },
+  light: shopLight,
+  shadow(c, actor, seconds) {
+    const x = actor.x(seconds)
+    c.filter = 'blur(15px)'
+    c.save()
+    c.translate((x < 640 ? -1 : 1) * 30, 26)
+    actor.paint(c, seconds)
+    c.restore()
+    c.filter = 'blur(11px)'
+    c.fillStyle = '#000'
+    c.beginPath()
+    c.ellipse(x, COUNTER + 8, 118, 13, 0, 0, 7)
+    c.fill()
+  },
+  shade: y => (y >= COUNTER ? 0.45 : 0.58),
+}
+
+const STREET: Scene = {
+  back: paintStreet,
+  light: streetLight,
+  shadow(c, actor, seconds) {
+    const sharp = createCanvas(WIDTH, HEIGHT)
+    actor.paint(sharp.getContext('2d'), seconds)
+    c.filter = 'blur(22px)'
+    // From the lamp, and so away from it.
+    c.drawImage(sharp, (actor.x(seconds) - 905) * 0.09, 54)
+  },
+  shade: () => 0.5,
+}
+
+export const SCENES = { shop: SHOP, street: STREET } as const satisfies Record<string, Scene>
