@@ -1,10 +1,25 @@
 // Letters behind somebody who walks past: from one raw take, with mouse and keyboard, against what the generator knows.
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
 import { expect, type Page, test } from '@playwright/test'
 import { strideAt } from '../demo/acts'
 import { silhouette } from '../demo/apprentice'
 import { footageFrame } from '../demo/footage'
+import { folder, ROOT } from './fixtures/files'
 import { filmFrame } from './fixtures/film'
-import { begin, goTo, handle, type Pixels, ready, saved, stagePixels, type as typeIn } from './fixtures/workbench'
+import { terminalFrame } from './fixtures/terminal'
+import {
+  begin,
+  goTo,
+  handle,
+  type Pixels,
+  ready,
+  saved,
+  settled,
+  stagePixels,
+  type as typeIn,
+  unlike,
+} from './fixtures/workbench'
 
 const WIDTH = 1280
 /** Frames at which the outline gets a key, and some between them. */
@@ -134,4 +149,90 @@ test('letters are typed on a wall, and she who walks past is brought before them
   const { pixels } = await filmFrame(await (await download).path(), 0)
   const mean = pixels.rgb.reduce((sum, v, i) => sum + Math.abs(v - made[0]!.rgb[i]!), 0) / pixels.rgb.length
   expect(mean).toBeLessThan(4)
+})
+
+const SVG = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 120 90"><script>document.title = 'run'</script>
+<circle cx="45" cy="45" r="40" fill="#c33" fill-opacity=".6"/><path d="M60 5 115 85H20Z" fill="none" stroke="#fe8" stroke-width="5"/></svg>`
+
+test('letters, panels and drawings are the same to the bit in the browser and in the terminal, and come back as they were', async ({
+  page,
+}) => {
+  await page.goto('/')
+  await page.getByRole('button', { name: 'Open Open late' }).click()
+  await ready(page)
+  await goTo(page, 90)
+  const before = await stagePixels(page)
+
+  // A drawing, turned and enlarged; a panel that fades out, with a line and a shadow; letters of another script, larger by keys.
+  await page
+    .getByLabel('Bring in takes', { exact: true })
+    .setInputFiles({ name: 'sign.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(SVG) })
+  await page.getByRole('button', { name: 'Place sign.svg at the playhead' }).click()
+  await page.getByRole('tab', { name: 'Place' }).click()
+  await typeIn(page, 'Scale', 173)
+  await typeIn(page, 'Turn', 21)
+  await page.getByRole('button', { name: 'Add letters or a panel' }).click()
+  await page.getByRole('menuitem', { name: 'New panel: an oval' }).click()
+  await page.getByRole('radio', { name: 'gradient' }).click()
+  await page.getByRole('switch', { name: 'Line round it' }).click()
+  await page.getByRole('switch', { name: 'Shadow' }).click()
+  await page.getByRole('tab', { name: 'Place' }).click()
+  await typeIn(page, 'Across', 960)
+  await typeIn(page, 'Opacity', 60)
+  await page.locator('[data-layer="OPEN"]').click()
+  await page.getByRole('tab', { name: 'Letters' }).click()
+  await page.getByRole('textbox', { name: 'What the letters say' }).fill('Late\nпоздно متأخر')
+  await page.getByRole('button', { name: 'Set a key for size' }).click()
+  await goTo(page, 60)
+  await typeIn(page, 'Size', 90)
+  // What the font lacks was brought in meanwhile.
+  await expect.poll(() => page.locator('[data-layer="Late"]').count()).toBe(1)
+  await page.getByTestId('ruler').focus()
+  await goTo(page, 75)
+  await saved(page)
+  expect(unlike(await stagePixels(page), before)).toBeGreaterThan(50_000)
+  expect(await page.title()).not.toBe('run')
+
+  const download = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Save as file' }).click()
+  const file = join(folder(), 'late.jollyghost.zip')
+  await (await download).saveAs(file)
+  for (const frame of [75, 90]) {
+    await goTo(page, frame)
+    expect(unlike(await stagePixels(page), await terminalFrame(file, frame))).toBe(0)
+  }
+  const last = await stagePixels(page)
+  await page.goto('/')
+  await page.getByLabel('Project file').setInputFiles(file)
+  await ready(page)
+  await goTo(page, 90)
+  expect(unlike(await stagePixels(page), last)).toBe(0)
+})
+
+test('a font of one’s own is kept with the shot, and what is none is refused', async ({ page }) => {
+  await begin(page, ['apprentice-late'])
+  await page.keyboard.press('Shift+T')
+  await page.getByRole('textbox', { name: 'Type the letters' }).waitFor()
+  await page.keyboard.press('Escape')
+  const own = (name: string, buffer: Buffer) =>
+    page.getByLabel('Bring in a font').setInputFiles({ name, mimeType: 'font/ttf', buffer })
+  await own('no font.ttf', Buffer.from('OTTO and nothing else'))
+  await expect(page.getByText(/“no font\.ttf” is damaged, or no font/)).toBeVisible()
+  await own('rye.woff2', readFileSync(join(ROOT, 'node_modules/@fontsource/rye/files/rye-latin-400-normal.woff2')))
+  await expect(page.getByRole('button', { name: 'Font: Rye' })).toBeVisible()
+  await settled(page)
+  const made = await stagePixels(page)
+  await saved(page)
+  await page.reload()
+  await ready(page)
+  expect(unlike(await stagePixels(page), made)).toBe(0)
+  // Letters become pieces of a panel that looks the same.
+  await page.locator('[data-layer="Lettering"]').click()
+  await page.getByRole('tab', { name: 'Letters' }).click()
+  await page.getByRole('button', { name: 'Make pieces of them' }).click()
+  await expect(page.getByRole('button', { name: /^Delete Letter 9/ }).first()).toBeVisible()
+  await settled(page)
+  const pieces = await stagePixels(page)
+  expect(unlike(pieces, made)).toBeLessThan(4000)
+  expect(pieces.rgb.reduce((sum, v, i) => Math.max(sum, Math.abs(v - made.rgb[i]!)), 0)).toBeLessThan(90)
 })

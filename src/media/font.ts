@@ -1,9 +1,7 @@
 // Font files -> fonts as they are read: plain tables, whatever they were packed in.
 import { unzlibSync } from 'fflate'
+import { LIMITS } from '../core/shot'
 import { MediaProblem } from './problem'
-
-/** Bytes of a font, packed and not. */
-export const FONT_BYTES = 64 * 2 ** 20
 
 const text = (head: Uint8Array, from: number, to: number): string => String.fromCharCode(...head.subarray(from, to))
 
@@ -36,7 +34,7 @@ function unpackWoff(bytes: Uint8Array): Uint8Array {
   })
   const padded = (n: number) => (n + 3) & ~3
   const size = tables.reduce((sum, { length }) => sum + padded(length), HEAD + count * TABLE)
-  if (size > FONT_BYTES) throw new Error('it is too large')
+  if (size > LIMITS.font) throw new Error('it is too large')
   const out = new Uint8Array(size)
   const to = new DataView(out.buffer)
   to.setUint32(0, from.getUint32(4))

@@ -4,7 +4,7 @@ import type { Letters, Wording } from '../core/graphic'
 import type { Kernels, Picture } from '../core/render'
 import { filmFrames } from './film-frames'
 import { type FontStore, fontStore } from './fonts'
-import { type Held, type HeldPictures, heldPictures } from './held'
+import { type Held, type HeldPictures, heldPictures, scaledDigest } from './held'
 import type { OpenMedia } from './open'
 import { Dropped } from './problem'
 import { drawnPicture, numberedStills, stillPicture } from './still-frames'
@@ -25,9 +25,6 @@ const SUPPLIES: {
     media: Extract<OpenMedia, { kind: K }>,
   ) => Supply | null
 } = { film: filmFrames, still: stillPicture, sequence: numberedStills, drawing: drawnPicture, font: () => null }
-
-/** What a picture of a file is held under: each of its sizes by itself. */
-export const scaledDigest = (digest: string, scale: number): string => (scale === 1 ? digest : `${digest} ${scale}`)
 
 export interface FrameStore {
   /** A take that only sounds gives no frames and is passed over. */

@@ -5,6 +5,9 @@ import { pictureBytes } from './decode'
 /** Containers round times, some to milliseconds: a frame counts as begun this much early. */
 export const EARLY = 0.0011
 
+/** What a picture of a file is held under: each of its sizes by itself. */
+export const scaledDigest = (digest: string, scale: number): string => (scale === 1 ? digest : `${digest} ${scale}`)
+
 /** The picture of a file from one moment to another, in seconds. */
 export interface Held {
   digest: string

@@ -8,11 +8,11 @@ import {
   type InputVideoTrack,
   type Source,
 } from 'mediabunny'
-import type { Size, Take } from '../core/shot'
+import { LIMITS, type Size, type Take } from '../core/shot'
 import { frameToSeconds, nearestRate } from '../core/time'
 import { type StatedCoding, statedCoding } from './colour'
 import { DRAWING_BYTES, describeDrawing, mayBeDrawing } from './drawing'
-import { FONT_BYTES, fontType, plainFont } from './font'
+import { fontType, plainFont } from './font'
 import { ForeignFilm, MediaProblem } from './problem'
 import { isSequence, type OpenSequence, openSequence } from './sequence'
 import { decodeStill, type StillPixels, stillType } from './still'
@@ -104,7 +104,7 @@ function openStill(source: MediaSource, name: string, type: string): OpenStill {
 const whole = (source: MediaSource) => source.read(0, source.bytes)
 
 function openFont(source: MediaSource, name: string, type: string): OpenFont {
-  if (source.bytes > FONT_BYTES) throw new MediaProblem(`“${name}” is larger than a font can be here.`)
+  if (source.bytes > LIMITS.font) throw new MediaProblem(`“${name}” is larger than a font can be here.`)
   return { kind: 'font', name, type, tables: async () => plainFont(await whole(source), type, name), close() {} }
 }
 

@@ -23,7 +23,6 @@ export {
   type Blend,
   type Blur,
   type Copies,
-  type Drawing,
   type Film,
   FORMAT,
   type FontAxis,

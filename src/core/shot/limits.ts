@@ -17,6 +17,8 @@ export const LIMITS = {
   points: 5000,
   keys: 20_000,
   takes: 1000,
+  /** Bytes of a font, packed and not. */
+  font: 64 * 2 ** 20,
   /** Of a variable font. */
   axes: 32,
   acts: 200,
