@@ -4,6 +4,7 @@ import { spawn } from 'node:child_process'
 import { fileURLToPath } from 'node:url'
 import { type Browser, chromium, type Page } from '@playwright/test'
 import { CHROMIUM_FLAGS } from '../e2e/fixtures/chromium'
+import { drawingRows } from './drawing'
 import { inStepRows, listen } from './in-step'
 import { laneRows } from './lanes'
 import { longTakeRows } from './long-take'
@@ -136,6 +137,7 @@ export const browserRows = (): Promise<Row[]> =>
   inBrowser(async (page, browser) => {
     await open(page)
     const lanes = await laneRows(page, ORIGIN)
+    const drawing = await drawingRows(page, ORIGIN)
     await open(page)
     const bare = percentile(await bareDecode(page, 60), 0.95)
     const cold = percentile(await seek(page, 60), 0.95)
@@ -157,6 +159,7 @@ export const browserRows = (): Promise<Row[]> =>
         '×',
         `${cold.toFixed(0)} / ${bare.toFixed(0)} ms; from the cache ${warm.toFixed(0)} ms`,
       ),
+      ...drawing,
       ...lanes,
       ...long,
     ]

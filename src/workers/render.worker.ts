@@ -2,7 +2,7 @@
 import * as Comlink from 'comlink'
 import type { Letters, Wording } from '../core/graphic'
 import { leanOnEdges, type OutlinePoint, type Pixels } from '../core/outline'
-import { type Plan, planFrame, planView, type View } from '../core/plan'
+import { type Beside, type Plan, planFrame, planView, type View } from '../core/plan'
 import type { Codes, Kernels } from '../core/render'
 import type { Shot } from '../core/shot'
 import { frameToSeconds, secondsToFrame } from '../core/time'
@@ -25,6 +25,8 @@ export interface Looking {
   subject: Subject
   view: View
   layer: string | null
+  /** How the rest is shown where the layer is seen uncut. */
+  beside: Beside
 }
 
 export interface Shown {
@@ -58,7 +60,7 @@ let canvas: OffscreenCanvas | null = null
 let context: OffscreenCanvasRenderingContext2D | null = null
 // Each request for the stage gets a number; only the newest may paint.
 let newest = 0
-let look: Looking = { subject: 'shot', view: 'picture', layer: null }
+let look: Looking = { subject: 'shot', view: 'picture', layer: null, beside: 'plain' }
 let anchor = { frame: 0, epoch: 0 }
 
 const previewScale = (of: Shot): number => (of.size.width * of.size.height > FULL_PREVIEW ? 0.5 : 1)
@@ -120,7 +122,7 @@ const api = {
     if (!shot) return null
     const mine = ++newest
     const isWanted = () => mine === newest
-    const plan = planView(planFrame(shot, frame, previewScale(shot)), looking.view, looking.layer)
+    const plan = planView(planFrame(shot, frame, previewScale(shot)), looking.view, looking.layer, looking.beside)
     try {
       return await withPicture(
         plan,
@@ -171,7 +173,7 @@ const api = {
         const due = frameAt(epoch(), shot)
         if (due > next) next = Math.min(due, shot.length - 1)
         const frame = next++
-        const plan = planView(planFrame(shot, frame, previewScale(shot)), look.view, look.layer)
+        const plan = planView(planFrame(shot, frame, previewScale(shot)), look.view, look.layer, look.beside)
         const painting = paintPlan(k, store, plan, isWanted)
         underWay++
         queue.push({ frame, painting })

@@ -1,8 +1,18 @@
 // Ways of looking, and the pieces of a matte.
-import { VIEWS } from '../../core/plan'
+import { BESIDES, VIEWS } from '../../core/plan'
 import { SHAPE_KINDS, SHAPES } from '../../core/shape'
 import { edits, newId, type Shape } from '../../core/shot'
-import { cameraMoved, drawingSet, edit, keyingSet, pieceChosen, projectOf, store, viewChosen } from '../store'
+import {
+  besideSet,
+  cameraMoved,
+  drawingSet,
+  edit,
+  keyingSet,
+  pieceChosen,
+  projectOf,
+  store,
+  viewChosen,
+} from '../store'
 import { type Command, canChange, chosen, ids, one, shot, view } from './command'
 
 function startPiece(kind: Shape['kind']): void {
@@ -79,6 +89,17 @@ export const PICTURE: readonly Command[] = [
     keys: 'w',
     run() {
       store.dispatch(viewChosen(VIEWS[(VIEWS.indexOf(view().view) + 1) % VIEWS.length]!))
+    },
+  },
+  {
+    id: 'beside',
+    name: 'Uncut: the rest as it is, dimmed, or seen through',
+    group: 'Picture',
+    keys: 'b',
+    applies: one,
+    run() {
+      const next = (BESIDES.indexOf(view().beside) + 1) % BESIDES.length
+      store.dispatch(besideSet(view().view === 'uncut' ? BESIDES[next]! : view().beside))
     },
   },
   {

@@ -23,7 +23,7 @@ const cacheBytes = (): number => {
 }
 
 /** Milliseconds left free between two pictures of a document that goes on changing. */
-const BREATH = 40
+const BREATH = 16
 /** Milliseconds that the stage has to rest before small pictures are made: decoding for them would hold up the next picture. */
 const REST = 180
 
@@ -89,8 +89,8 @@ export async function startStage(
   }
   const subject = (): Subject => (store.getState().view.take ? 'take' : 'shot')
   const looking = () => {
-    const { view, layer } = store.getState().view
-    return { subject: subject(), view, layer }
+    const { view, layer, beside } = store.getState().view
+    return { subject: subject(), view, layer, beside }
   }
   // The canvas says whether its picture is that of the document and the playhead.
   let making = 0
@@ -191,7 +191,7 @@ export async function startStage(
     if (!shot) return
     const changed = shot !== sent[subject()]
     const frame = stagedFrame(state)
-    const look = `${subject()} ${view.view} ${view.layer} ${view.playing ? 'playing' : frame}`
+    const look = `${subject()} ${view.view} ${view.beside} ${view.layer} ${view.playing ? 'playing' : frame}`
     const moved = look !== looked
     looked = look
     if (view.playing && changed) sound.change(shot)

@@ -34,6 +34,7 @@ export {
 export {
   aloneToggled,
   asideRead,
+  besideSet,
   type Camera,
   cameraMoved,
   countingSet,
@@ -50,6 +51,7 @@ export {
   layerChosen,
   layersChosen,
   layerToggled,
+  lineColourSet,
   pieceChosen,
   playingSet,
   pointsChosen,

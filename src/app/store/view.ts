@@ -1,6 +1,6 @@
 // How the open shot is being looked at: nothing here is saved or undone.
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
-import type { View } from '../../core/plan'
+import type { Beside, View } from '../../core/plan'
 
 /** Questions that a command asks before it does its work. */
 export type Dialog = 'hold' | 'loop' | 'stutter' | 'copies' | 'form' | 'mark' | 'speed'
@@ -47,6 +47,10 @@ export interface ViewState {
   /** Which of a layer's settings are open in its card. */
   section: 'source' | 'time' | 'place' | 'looks' | 'sound' | null
   view: View
+  /** How the rest is shown where the layer is seen uncut. */
+  beside: Beside
+  /** Colour of the lines of outlines; null: whichever is seen best on the picture. */
+  lineColour: string | null
   /** null: the whole picture fits the well. */
   camera: Camera | null
   /** Px of the screen that one of the shot takes up, whichever camera shows it. */
@@ -88,6 +92,8 @@ export const initialView: ViewState = {
   reach: 12,
   section: 'time',
   view: 'picture',
+  beside: 'plain',
+  lineColour: null,
   camera: null,
   zoom: 1,
   keying: false,
@@ -227,6 +233,13 @@ const slice = createSlice({
     viewChosen(view, action: PayloadAction<View>) {
       view.view = action.payload
     },
+    besideSet(view, action: PayloadAction<Beside>) {
+      view.beside = action.payload
+      view.view = 'uncut'
+    },
+    lineColourSet(view, action: PayloadAction<string | null>) {
+      view.lineColour = action.payload
+    },
     cameraMoved(view, action: PayloadAction<Camera | null>) {
       view.camera = action.payload
     },
@@ -283,6 +296,8 @@ export const {
   reachSet,
   sectionOpened,
   viewChosen,
+  besideSet,
+  lineColourSet,
   cameraMoved,
   zoomMeasured,
   keyingSet,

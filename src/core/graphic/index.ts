@@ -5,6 +5,7 @@ export {
   type Align,
   type Layout,
   type Letters,
+  lettersBounds,
   lettersFrame,
   lettersRings,
   type SetGlyph,

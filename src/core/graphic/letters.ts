@@ -76,6 +76,46 @@ export function lettersFrame(letters: Letters, layout: Layout) {
   return { left: SIDES[align] * width, top: -height / 2, width, height }
 }
 
+/** What each glyph lies within, by the ends of its handles, em. */
+const boxes = new WeakMap<Letters, Float64Array>()
+
+function boxesOf(letters: Letters): Float64Array {
+  const known = boxes.get(letters)
+  if (known) return known
+  const out = new Float64Array(letters.outlines.length * 4)
+  letters.outlines.forEach((rings, i) => {
+    const ends = rings
+      .flat()
+      .flatMap(p => [p, { x: p.x + p.inX, y: p.y + p.inY }, { x: p.x + p.outX, y: p.y + p.outY }])
+    const [left, top, right, bottom] = ends.reduce(
+      ([l, t, r, b], { x, y }) => [Math.min(l, x), Math.min(t, y), Math.max(r, x), Math.max(b, y)] as const,
+      [Infinity, Infinity, -Infinity, -Infinity] as const,
+    )
+    out.set([left, top, right, bottom], i * 4)
+  })
+  boxes.set(letters, out)
+  return out
+}
+
+/** What glyphs as they are drawn lie within, px of the lettering; null where there are none. */
+export function lettersBounds(letters: Letters, layout: Layout) {
+  const { size, spacing, leading, align } = layout
+  const own = boxesOf(letters)
+  const base = firstBase(letters, layout)
+  const bounds = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity }
+  letters.lines.forEach((line, i) => {
+    const start = SIDES[align] * widthOf(line, layout)
+    for (const { outline, x, y, after: before } of line.glyphs) {
+      const [across, down] = [start + x + before * spacing, base + i * leading + y]
+      bounds.left = Math.min(bounds.left, (across + own[outline * 4]!) * size)
+      bounds.top = Math.min(bounds.top, (down + own[outline * 4 + 1]!) * size)
+      bounds.right = Math.max(bounds.right, (across + own[outline * 4 + 2]!) * size)
+      bounds.bottom = Math.max(bounds.bottom, (down + own[outline * 4 + 3]!) * size)
+    }
+  })
+  return bounds.left <= bounds.right ? bounds : null
+}
+
 /** The rings of letters in the order in which they are read, each glyph by itself, where a map carries px of the lettering. */
 export function lettersRings(letters: Letters, layout: Layout, to: Affine): OutlinePoint[][][] {
   const { size, spacing, leading, align } = layout

@@ -6,6 +6,15 @@ export type View = 'picture' | 'matte' | 'tint' | 'cut-out' | 'uncut'
 
 export const VIEWS: readonly View[] = ['picture', 'matte', 'tint', 'cut-out', 'uncut']
 
+/** How what lies about a layer that is seen uncut is shown: as it is, dimmed, or through the layer. */
+export type Beside = 'plain' | 'dimmed' | 'through'
+
+export const BESIDES: readonly Beside[] = ['plain', 'dimmed', 'through']
+
+/** How much of the rest is left where it is dimmed, and of the layer where one sees through it. */
+const DIM = 0.3
+const THROUGH = 0.5
+
 const TINT = '#a9ecd9'
 
 const sheet = (layer: PlannedLayer, colour: string): PlannedLayer => ({
@@ -18,12 +27,27 @@ const sheet = (layer: PlannedLayer, colour: string): PlannedLayer => ({
   looks: [],
 })
 
+function uncutLayers({ layers }: Plan, layerId: string | null, beside: Beside): PlannedLayer[] {
+  const whole = (l: PlannedLayer): PlannedLayer => ({
+    ...l,
+    matte: [],
+    opacity: beside === 'through' ? l.opacity * THROUGH : l.opacity,
+  })
+  const last = layers.findLastIndex(l => l.id === layerId)
+  const shown = layers.map(l => (l.id === layerId ? whole(l) : l))
+  if (beside !== 'dimmed' || last < 0) return shown
+  const dark = { ...sheet(layers[last]!, '#000000'), opacity: 1 - DIM, matte: [] }
+  // What is nearer than the layer gives way to it.
+  const nearer = shown.slice(0, last).map(l => (l.id === layerId ? l : { ...l, opacity: l.opacity * DIM }))
+  return [...nearer, shown[last]!, dark, ...shown.slice(last + 1)]
+}
+
 /**
  * The plan of a view of one layer, a row of copies being one: its matte in grey, its picture with what is taken away
  * tinted, its cut-out over nothing, or the shot with that layer uncut. Without such a layer in the frame every view is
  * the picture, but for the matte and the cut-out, which are empty.
  */
-export function planView(plan: Plan, view: View, layerId: string | null): Plan {
+export function planView(plan: Plan, view: View, layerId: string | null, beside: Beside = 'plain'): Plan {
   const own = plan.layers.filter(l => l.id === layerId)
   const [nearest] = own
   const cut = own.map((l): PlannedLayer => ({ ...l, blend: 'normal' }))
@@ -35,7 +59,7 @@ export function planView(plan: Plan, view: View, layerId: string | null): Plan {
     case 'cut-out':
       return { ...plan, backdrop: null, layers: cut }
     case 'uncut':
-      return { ...plan, layers: plan.layers.map(l => (l.id === layerId ? { ...l, matte: [] } : l)) }
+      return { ...plan, layers: uncutLayers(plan, layerId, beside) }
     case 'tint': {
       if (!nearest) return plan
       // Over the whole picture, tinted, lies what is kept of it.

@@ -5,7 +5,7 @@ import type { Size } from '../shot'
 import type { Kernels } from './kernels'
 import type { Planes } from './picture'
 import { resampledRows } from './resample'
-import type { Rows } from './rows'
+import type { Box, Rows } from './rows'
 import { type Shared, spunRows } from './spin'
 
 /** A picture at its place, read by rows of the output: `codes` only inside the picture, `linear` anywhere. */
@@ -22,19 +22,24 @@ const upright = ({ b, c }: Affine): boolean => Math.abs(b) < 1e-9 && Math.abs(c)
 const sits = (m: Affine): boolean =>
   upright(m) && Math.abs(m.a - 1) < 1e-9 && Math.abs(m.d - 1) < 1e-9 && whole(m.x) && whole(m.y)
 
-interface Box {
-  left: number
-  top: number
-  right: number
-  bottom: number
-}
-
 const boxOf = ({ width, height }: Size, { a, d, x, y }: Affine): Box => ({
   left: Math.min(x, x + a * width),
   right: Math.max(x, x + a * width),
   top: Math.min(y, y + d * height),
   bottom: Math.max(y, y + d * height),
 })
+
+/** The frame's px that an upright picture may show something in, whole ones; null where it may be all of its own. */
+function seenOf({ extent }: Rows, { a, d, x, y }: Affine): Box | null {
+  if (!extent) return null
+  const { left, top, right, bottom } = extent
+  return {
+    left: Math.floor(Math.min(x + a * left, x + a * right)) - 2,
+    top: Math.floor(Math.min(y + d * top, y + d * bottom)) - 2,
+    right: Math.ceil(Math.max(x + a * left, x + a * right)) + 2,
+    bottom: Math.ceil(Math.max(y + d * top, y + d * bottom)) + 2,
+  }
+}
 
 /** Whether a picture at its place reaches every border of the frame. Nearly, as an odd size halved does, counts. */
 function fillsFrame(picture: Size, place: Affine, { width, height }: Size): boolean {
@@ -89,7 +94,12 @@ export function placePicture(
   const fills = fillsFrame(picture, m, size)
   if (upright(m)) {
     const { left, top, right, bottom } = boxOf(picture, m)
-    const inside = fills ? null : (y: number, out: number) => k.frameRectRow(out, width, y, left, top, right, bottom)
+    const shown = seenOf(picture, m)
+    const inside = shown
+      ? (y: number, out: number) => k.frameRectRow(out, width, y, shown.left, shown.top, shown.right, shown.bottom)
+      : fills
+        ? null
+        : (y: number, out: number) => k.frameRectRow(out, width, y, left, top, right, bottom)
     // An odd size halved may lack a sliver at the border: then it has to be stretched over it.
     const reaches = !fills || (left <= 0 && top <= 0 && right >= width && bottom >= height)
     if (sits(m) && reaches) {

@@ -3,6 +3,14 @@ import type { Size } from '../shot'
 import type { Kernels } from './kernels'
 import type { Codes, Matrix, Picture, Planes } from './picture'
 
+/** Px, right and bottom beyond the last. */
+export interface Box {
+  left: number
+  top: number
+  right: number
+  bottom: number
+}
+
 /**
  * A picture by rows. `open(y)` once a row, then any number of reads from it. What it reserves belongs to the scope in
  * which it was made.
@@ -12,6 +20,8 @@ export interface Rows extends Size {
   opaque: boolean
   /** Whether rows can be read in any order at no more than their own cost. */
   steady?: true
+  /** What lies beyond is seen through; left out: nothing is known. */
+  extent?: Box
   /** The picture as its decoder gave it, where these are its rows. */
   planes?: Planes
   open(y: number): void

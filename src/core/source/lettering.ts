@@ -1,5 +1,5 @@
 // Letters: a text that stands in the picture, drawn by the outlines of its fonts.
-import { type Affine, carryBy, scaleOf } from '../affine'
+import { type Affine, carry, carryBy, scaleOf } from '../affine'
 import {
   ALIGNS,
   type Align,
@@ -10,6 +10,7 @@ import {
   fillSchema,
   type Layout,
   type Letters,
+  lettersBounds,
   lettersRings,
   type Shadow,
   type Wording,
@@ -108,6 +109,21 @@ function cutsOf(k: Kernels, picture: LetteringPicture, letters: Letters, { size 
   ]
 }
 
+/** What letters show something in, with their line and shadow, px of the output. */
+function extentOf({ layout, to, border, shadow }: LetteringPicture, letters: Letters) {
+  const bounds = lettersBounds(letters, layout)
+  if (!bounds) return { left: 0, top: 0, right: 0, bottom: 0 }
+  const { left, top, right, bottom } = bounds
+  const corners = [left, right].flatMap(x => [top, bottom].map(y => carry(to, { x, y })))
+  const wide = (border?.width ?? 0) + 1
+  const soft = wide + (shadow?.soft ?? 0) / 2
+  const reach = (of: 'x' | 'y', sign: 1 | -1) => {
+    const far = Math.max(...corners.map(c => sign * c[of]))
+    return sign * Math.max(far + wide, shadow ? far + sign * shadow[of] + soft : far)
+  }
+  return { left: reach('x', -1), top: reach('y', -1), right: reach('x', 1), bottom: reach('y', 1) }
+}
+
 /** Opens what makes a row of letters. */
 function openLetters(k: Kernels, picture: LetteringPicture, letters: Letters, making: Making) {
   const { width } = making.size
@@ -165,7 +181,8 @@ export const LETTERING: SourceKind<LetteringSource, LetteringPicture> = {
     rows(k, picture, making) {
       const letters = making.find({ letters: picture.wording })
       if (letters?.kind !== 'letters') return null
-      return stillRows(k, making.size, digestOf(picture), () => openLetters(k, picture, letters, making))
+      const open = () => openLetters(k, picture, letters, making)
+      return stillRows(k, making.size, digestOf(picture), open, extentOf(picture, letters))
     },
   },
 }

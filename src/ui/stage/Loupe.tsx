@@ -32,7 +32,7 @@ export function Loupe({
       c.fillRect(0, 0, SIZE, SIZE)
       c.drawImage(picture, px - side / 2, py - side / 2, side, side, 0, 0, SIZE, SIZE)
     }
-    draw()
+    // Once a picture of the screen: to read what another thread paints takes its time.
     const later = requestAnimationFrame(draw)
     return () => cancelAnimationFrame(later)
   }, [picture, zoom, left, top, x, y])

@@ -175,7 +175,7 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
           aria-label="Handles of the chosen piece"
           style={{ opacity: active ? 0.45 : 1 }}
         >
-          <Handles layer={layer} piece={piece} frame={view.frame} camera={camera} onActive={begin} />
+          <Handles layer={layer} piece={piece} frame={view.frame} camera={camera} canvas={canvas} onActive={begin} />
         </svg>
       )}
       {visible && Hint && <Hint piece={piece} />}

@@ -1,6 +1,7 @@
 import { memo } from 'react'
-import { type Camera, cameraMoved, useSend, useStore, viewChosen } from '../../app/store'
-import { VIEWS, type View } from '../../core/plan'
+import { commandOf, shownKeys } from '../../app/commands'
+import { besideSet, type Camera, cameraMoved, useSend, useStore, viewChosen } from '../../app/store'
+import { BESIDES, type Beside, VIEWS, type View } from '../../core/plan'
 import type { Size } from '../../core/shot'
 import { Tip } from '../common/Tip'
 import { actualPixels } from './camera'
@@ -12,6 +13,8 @@ const NAMES: Record<View, [name: string, tip: string]> = {
   'cut-out': ['Cut-out', 'The chosen layer alone'],
   uncut: ['Uncut', 'The picture with the chosen layer whole'],
 }
+
+const REST: Record<Beside, string> = { plain: 'over the rest', dimmed: 'rest dimmed', through: 'seen through' }
 
 const pill = 'rounded-full px-2.5 py-1 whitespace-nowrap hover:bg-raised aria-pressed:bg-raised aria-pressed:text-ink'
 
@@ -28,6 +31,7 @@ const sameView = (a: Props, b: Props): boolean =>
 export const Views = memo(function Views({ camera, well }: Props) {
   const send = useSend()
   const view = useStore(s => s.view.view)
+  const beside = useStore(s => s.view.beside)
   const fits = useStore(s => s.view.camera === null)
   return (
     <div
@@ -42,6 +46,17 @@ export const Views = memo(function Views({ camera, well }: Props) {
           </button>
         </Tip>
       ))}
+      {view === 'uncut' && (
+        <Tip text="How the rest is shown" keys={shownKeys(commandOf('beside').keys)}>
+          <button
+            type="button"
+            className={`${pill} text-ghost`}
+            onClick={() => send(besideSet(BESIDES[(BESIDES.indexOf(beside) + 1) % BESIDES.length]!))}
+          >
+            {REST[beside]}
+          </button>
+        </Tip>
+      )}
       <span className="mx-1 h-4 w-px bg-line" />
       <output className="w-11 text-center" aria-label="Zoom">
         {Math.round(camera.zoom * 100)}%

@@ -14,6 +14,8 @@ export interface HandlesProps {
   piece: Piece
   frame: number
   camera: Camera
+  /** What shows the picture. */
+  canvas: HTMLCanvasElement
   onActive: (active: boolean) => void
 }
 

@@ -10,6 +10,7 @@ import {
   reversed,
 } from '../../outline'
 import { SHAPES, shapeWith } from '../../shape'
+import { asPlain } from '../clone'
 import { LIMITS } from '../limits'
 import type { Piece, Shot } from '../types'
 import { editableLayer, findPiece } from './find'
@@ -19,7 +20,8 @@ type Outline = Value<OutlinePoint[]>
 /** The piece of a layer that may change and is an outline, with its value. */
 function outlineOf(shot: Shot, layer: string, piece: string): { found: Piece; value: Outline } | null {
   const found = findPiece(editableLayer(shot, layer), piece)
-  return found && 'points' in found.shape ? { found, value: found.shape.points } : null
+  // Out of the draft: its thousands of numbers are read many times, each by way of a proxy there.
+  return found && 'points' in found.shape ? { found, value: asPlain(found.shape.points) } : null
 }
 
 /** Points as the piece's shape has them: a strip's with a width, others' without. */

@@ -1,9 +1,10 @@
-import { useStore } from '../../../app/store'
+import { shotOf, useStore } from '../../../app/store'
 import { keysOf } from '../../../core/keys'
 import { corner, type OutlinePoint } from '../../../core/outline'
 import { shapeValue } from '../../../core/shape'
 import type { HandlesProps } from '../shape-views'
 import { ChosenFrame } from './ChosenFrame'
+import { useLineColour } from './line-colour'
 import { OutlineLine } from './OutlineLine'
 import { OutlinePoints } from './OutlinePoints'
 import { StripBorder } from './StripBorder'
@@ -23,7 +24,9 @@ function neighbours(piece: HandlesProps['piece'], frame: number): OutlinePoint[]
 
 /** A free outline on the picture: it is drawn here, and here its points are moved, added and chosen. */
 export function OutlineHandles(props: HandlesProps) {
-  const { layer, piece, frame, onActive } = props
+  const { layer, piece, frame, camera, canvas, onActive } = props
+  const shot = useStore(s => shotOf(s)?.size)
+  const asked = useStore(s => s.view.lineColour)
   const chosen = useStore(s => s.view.points)
   const isDrawing = useStore(s => s.view.drawing)
   const adding = useHeldKey('a')
@@ -36,6 +39,7 @@ export function OutlineHandles(props: HandlesProps) {
   const grip = isDrawing ? null : hand.grip
   const cursor = isDrawing || adding ? 'crosshair' : !grip ? 'default' : grip.kind === 'line' ? 'move' : 'pointer'
   const last = points.at(-1)
+  const colour = useLineColour(canvas, points, camera, shot, asked)
   return (
     <>
       <rect
@@ -47,7 +51,7 @@ export function OutlineHandles(props: HandlesProps) {
         style={{ cursor }}
         {...handlers}
       />
-      <g data-piece={piece.name} style={{ visibility: hidden ? 'hidden' : 'visible' }}>
+      <g data-piece={piece.name} style={{ color: colour, visibility: hidden ? 'hidden' : 'visible' }}>
         {neighbours(piece, frame).map((ghost, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: the one before, the one after
           <OutlineLine key={i} points={outline.onScreen(ghost)} ghost closed={!outline.isOpen} />
@@ -74,9 +78,9 @@ export function OutlineHandles(props: HandlesProps) {
             y={Math.min(hand.box.from.y, hand.box.to.y)}
             width={Math.abs(hand.box.to.x - hand.box.from.x)}
             height={Math.abs(hand.box.to.y - hand.box.from.y)}
-            fill="#a9ecd9"
+            fill="currentColor"
             fillOpacity="0.12"
-            stroke="#a9ecd9"
+            stroke="currentColor"
             strokeDasharray="3 3"
           />
         )}

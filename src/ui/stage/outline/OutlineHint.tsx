@@ -1,8 +1,12 @@
 import { stopJob } from '../../../app/jobs/run'
-import { keyingSet, reachSet, useSend, useStore } from '../../../app/store'
+import { keyingSet, lineColourSet, reachSet, useSend, useStore } from '../../../app/store'
 import { keysOf } from '../../../core/keys'
 import { SHAPES, shapeValue } from '../../../core/shape'
 import type { Piece } from '../../../core/shot'
+import { LINE_COLOURS } from './line-colour'
+
+/** By the picture, or one of those that there are. */
+const LINE_CHOICES: readonly (string | null)[] = [null, ...LINE_COLOURS]
 
 const KeyCap = ({ children }: { children: string }) => (
   <kbd className="rounded bg-raised px-1.5 py-px text-ink">{children}</kbd>
@@ -20,6 +24,7 @@ export function OutlineHint({ piece }: { piece: Piece }) {
   const several = useStore(s => s.view.points.length > 1)
   const job = useStore(s => s.jobs.find(j => j.kind === 'compare'))
   const reach = useStore(s => s.view.reach)
+  const lineColour = useStore(s => s.view.lineColour)
   const keys = keysOf(shapeValue(piece.shape))
   const changes = keying
     ? keys.some(k => k.frame === frame)
@@ -80,6 +85,18 @@ export function OutlineHint({ piece }: { piece: Piece }) {
             </>
           )}
           <KeyCap>X</KeyCap> held: picture alone
+          <button
+            type="button"
+            aria-label={`Colour of the line: ${lineColour ?? 'by the picture'}`}
+            title="Colour of the line"
+            className="pointer-events-auto flex size-5 items-center justify-center rounded-full border border-line text-[9px]"
+            style={lineColour ? { background: lineColour } : undefined}
+            onClick={() =>
+              send(lineColourSet(LINE_CHOICES[(LINE_CHOICES.indexOf(lineColour) + 1) % LINE_CHOICES.length]!))
+            }
+          >
+            {lineColour ? '' : 'A'}
+          </button>
         </>
       )}
     </div>

@@ -25,7 +25,7 @@ export function OutlineLine({ points, ghost = false, closed = true }: Props) {
   return (
     <>
       <path d={d} fill="none" stroke="#000" strokeOpacity="0.55" strokeWidth="3.5" />
-      <path d={d} fill="none" stroke="#a9ecd9" strokeWidth="1.3" data-testid="outline" />
+      <path d={d} fill="none" stroke="currentColor" strokeWidth="1.3" data-testid="outline" />
     </>
   )
 }

@@ -7,7 +7,7 @@ interface Props {
   grip: Grip | null
 }
 
-const LINE = '#a9ecd9'
+const LINE = 'currentColor'
 const GROUND = '#141414'
 
 /** A mark with dark about it, so that it is seen on anything. */

@@ -34,7 +34,7 @@ export function StripBorder({ points }: { points: readonly OutlinePoint[] }) {
     return (
       <g key={side} fill="none">
         <path d={d} stroke="#000" strokeOpacity="0.5" strokeWidth="2.6" />
-        <path d={d} stroke="#a9ecd9" strokeWidth="0.9" strokeDasharray="2 3" />
+        <path d={d} stroke="currentColor" strokeWidth="0.9" strokeDasharray="2 3" />
       </g>
     )
   })

@@ -55,7 +55,7 @@ export function TurnFrame<T>({ points, middle, what, start, turn, shift, onActiv
         width={right - left}
         height={bottom - top}
         fill="none"
-        stroke="#a9ecd9"
+        stroke="currentColor"
         strokeOpacity="0.6"
         strokeDasharray="2 4"
       />
