@@ -1,10 +1,26 @@
 // Layers over the clipboard, within a shot and between shots: as plain text that is checked like any file.
 import { checkLayers, writeLayers } from '../../core/door'
-import { type Take, usedTakes } from '../../core/shot'
+import { outlinesIn, svgOf } from '../../core/exchange'
+import { type OutlinePoint, roundOutlinePoint } from '../../core/outline'
+import { SHAPES, shapeAt } from '../../core/shape'
+import { edits, LIMITS, makePiece, newId, type Take, usedTakes } from '../../core/shot'
 import type { StageEngine } from '../engine/stage-engine'
 import { getMedia } from '../storage/projects'
-import { edit, projectOf, store, takesAdded } from '../store'
-import { type Command, canChange, choosingNew, hasLayer, ids, inShot, layers, shot, takes, view } from './command'
+import { edit, editIn, pieceChosen, projectOf, store, takesAdded } from '../store'
+import {
+  type Command,
+  canChange,
+  choosingNew,
+  chosen,
+  hasLayer,
+  ids,
+  inShot,
+  layers,
+  one,
+  shot,
+  takes,
+  view,
+} from './command'
 import { say } from './say'
 
 /** The chosen layers as text; null where nothing is chosen, or a take is looked at instead. */
@@ -37,8 +53,25 @@ async function bringTakes(needed: readonly Take[], stage: StageEngine): Promise<
   return true
 }
 
-/** Puts layers that were copied at the playhead, or says what is wrong with the text. */
+/** Makes pieces of the chosen layer's matte of outlines. */
+function pasteOutlines(outlines: readonly OutlinePoint[][]): void {
+  const layer = one() ? chosen() : null
+  if (!layer) return say('Choose a layer first: outlines become pieces of its matte.')
+  const room = LIMITS.pieces - layer.matte.length
+  if (outlines.length > room || outlines.some(o => o.length > LIMITS.points))
+    return say(
+      `These are too many outlines, or too long ones: ${room} more pieces of up to ${LIMITS.points} points fit.`,
+    )
+  const gesture = newId()
+  const pieces = outlines.map(points => makePiece({ kind: 'outline', points: points.map(roundOutlinePoint) }))
+  for (const piece of pieces) store.dispatch(editIn(gesture, 'addPiece', layer.id, piece))
+  store.dispatch(pieceChosen({ layer: layer.id, piece: pieces[0]!.id }))
+}
+
+/** Puts layers that were copied at the playhead, makes pieces of paths of SVG, or says what is wrong with the text. */
 export async function pasteText(text: string, stage: StageEngine): Promise<void> {
+  const outlines = outlinesIn(text)
+  if (outlines) return pasteOutlines(outlines)
   const checked = checkLayers(text)
   if (!checked.ok) {
     say(checked.problem)
@@ -66,6 +99,23 @@ async function write(): Promise<boolean> {
   } catch {
     say('The browser does not let the clipboard be written from a menu. Use the keys.')
     return false
+  }
+}
+
+/** The chosen piece as it is at the playhead, as a drawing with one path, on the clipboard. */
+async function copyPath(): Promise<void> {
+  const layer = chosen()
+  const open = shot()
+  const piece = layer?.matte.find(p => p.id === view().piece)
+  if (!layer || !piece || !open) return
+  const size = edits.layerSize(layer, open, takes())
+  const { outlined, isOpen = false } = SHAPES[piece.shape.kind]
+  const value = shapeAt(piece.shape, view().frame)
+  const points = outlined ? outlined(value, size) : (value as OutlinePoint[])
+  try {
+    await navigator.clipboard.writeText(svgOf(points, isOpen, size))
+  } catch {
+    say('The browser does not let the clipboard be written.')
   }
 }
 
@@ -104,6 +154,13 @@ export const CLIPBOARD: readonly Command[] = [
     native: true,
     applies: inShot,
     run: s => void read(s),
+  },
+  {
+    id: 'copy-path',
+    name: 'Copy the piece as a path (SVG)',
+    group: 'Edit',
+    applies: () => one() && view().piece !== null,
+    run: () => void copyPath(),
   },
   {
     id: 'duplicate',

@@ -1,14 +1,5 @@
+import { pathOf } from '../../../core/exchange'
 import type { OutlinePoint } from '../../../core/outline'
-
-/** An outline as the path of an SVG. */
-export function pathOf(points: readonly OutlinePoint[], closed = true): string {
-  const [first] = points
-  if (!first) return ''
-  const to = (a: OutlinePoint, b: OutlinePoint) =>
-    `C${a.x + a.outX} ${a.y + a.outY} ${b.x + b.inX} ${b.y + b.inY} ${b.x} ${b.y}`
-  const on = points.slice(1).map((p, i) => to(points[i]!, p))
-  return `M${first.x} ${first.y}${on.join('')}${closed && points.length > 1 ? `${to(points.at(-1)!, first)}Z` : ''}`
-}
 
 interface Props {
   points: readonly OutlinePoint[]
@@ -19,7 +10,7 @@ interface Props {
 
 /** A line that is seen on anything: light, with dark at both its sides. */
 export function OutlineLine({ points, ghost = false, closed = true }: Props) {
-  const d = pathOf(points, closed)
+  const d = pathOf(points, !closed)
   if (ghost)
     return <path d={d} fill="none" stroke="#f4efe6" strokeOpacity="0.4" strokeWidth="1" strokeDasharray="1 4" />
   return (
