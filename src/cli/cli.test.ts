@@ -49,6 +49,26 @@ describe('ghost', () => {
     expect(same).toBe(true)
   })
 
+  it('writes the matte of a layer, white on black, and says which layers there are', async () => {
+    const out = join(folder, 'matte')
+    const render = (matte: string) =>
+      ghost('render', 'open-late', '--out', out, '--frames', '96', '--scale', '0.5', '--matte', matte)
+    expect((await render('She, cut out')).code).toBe(0)
+    const { data, width, channels } = decode(await readFile(join(out, '000096.png')))
+    const at = (x: number, y: number) => [...data.slice((y * width + x) * channels, (y * width + x) * channels + 3)]
+    expect([at(350, 200), at(350, 340), at(100, 100), at(500, 300)]).toEqual([
+      [255, 255, 255],
+      [255, 255, 255],
+      [0, 0, 0],
+      [0, 0, 0],
+    ])
+    const grey = data.filter((v, i) => i % channels === 0 && v > 0 && v < 255).length
+    expect(grey / (data.length / channels)).toBeLessThan(0.02)
+    const { err, code } = await render('Nobody')
+    expect(code).toBe(2)
+    expect(err).toMatch(/no layer “Nobody”. It has “She, cut out”, “OPEN”/)
+  })
+
   it('writes a film with a line that tells how far it is', async () => {
     const out = join(folder, 'x.webm')
     const { err, code } = await ghost(

@@ -8,7 +8,7 @@ import { printable } from './printable'
 const HELP = `ghost: combine locked-off takes with animated mattes
 
   ghost render <project file | demo name> --out file.mp4|file.webm|frames-folder
-               [--frames 0-89] [--scale 0.5]
+               [--frames 0-89] [--scale 0.5] [--matte "name of a layer"]
   ghost convert <film>... [--out folder]     what a browser cannot read, as H.264 in MOV
   ghost info   <project file | demo name | media file> [--json]
 
@@ -21,6 +21,7 @@ async function main(): Promise<number> {
       out: { type: 'string' },
       frames: { type: 'string' },
       scale: { type: 'string' },
+      matte: { type: 'string' },
       json: { type: 'boolean', default: false },
       help: { type: 'boolean', short: 'h', default: false },
     },

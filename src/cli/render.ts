@@ -3,7 +3,7 @@ import { mkdir, rename, rm, writeFile } from 'node:fs/promises'
 import { extname, join } from 'node:path'
 import { FilePathTarget } from 'mediabunny'
 import type { Codes } from '../core/render'
-import type { Shot } from '../core/shot'
+import { matteShot, type Shot } from '../core/shot'
 import { type Span, spanLength } from '../core/time'
 import { type ExportFormat, exportFrame, exportShot, filmSize } from '../media/export'
 import { packPng, pngRows } from '../media/png'
@@ -16,6 +16,8 @@ interface RenderOptions {
   out?: string
   frames?: string
   scale?: string
+  /** The name of a layer whose matte is meant. */
+  matte?: string
 }
 
 /** `0-89` or `12` as a span of the shot; all of it if nothing is said. */
@@ -104,6 +106,15 @@ async function writeFilm(
   }
 }
 
+/** The shot as it is, or the matte of one of its layers. */
+function shownOf(shot: Shot, matte: string | undefined): Shot {
+  if (matte === undefined) return shot
+  const layer = shot.layers.find(l => l.name === matte)
+  if (layer) return matteShot(shot, layer)
+  const names = shot.layers.map(l => `“${l.name}”`).join(', ')
+  throw new Complaint(`The shot has no layer “${matte}”. It has ${names || 'none'}.`)
+}
+
 export async function render(subject: string, options: RenderOptions): Promise<void> {
   const { out } = options
   if (!out) throw new Complaint('Say where to write: --out file.mp4, --out file.webm or --out a-folder.')
@@ -112,7 +123,7 @@ export async function render(subject: string, options: RenderOptions): Promise<v
   const scale = parseScale(options.scale)
   const found = await findProject(subject)
   try {
-    const { shot } = found.project
+    const shot = shownOf(found.project.shot, options.matte)
     const span = parseFrames(options.frames, shot.length)
     const engine = await startEngine(found)
     if (format === 'folder') await writeFrames(engine, shot, span, scale, out)

@@ -15,6 +15,7 @@ export {
   type Placing,
 } from './make'
 export { makeLettering, makePanel } from './make-graphic'
+export { matteShot } from './matte-shot'
 export { motionMap, placeMap } from './place'
 export { fadeAt, framesOf, momentAt, type Pass, passesOf, possibleSpeed, reach, speedOf } from './timing'
 export {

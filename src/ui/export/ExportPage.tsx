@@ -4,7 +4,7 @@ import { startExport } from '../../app/engine/exports'
 import { sessionsClosed } from '../../app/engine/session'
 import { getPoster, loadProject } from '../../app/storage/projects'
 import { useStore } from '../../app/store'
-import type { Project } from '../../core/shot'
+import { LIMITS, matteShot, type Project } from '../../core/shot'
 import { counter, lengthText } from '../../core/time'
 import { type ExportFormat, filmSize } from '../../media/export'
 import { TextButton } from '../common/Button'
@@ -37,6 +37,7 @@ export function ExportPage() {
   const [poster, setPoster] = useState<string | null>(null)
   const [format, setFormat] = useState<ExportFormat>('mp4')
   const [scale, setScale] = useState<(typeof SIZES)[number]['value']>('1')
+  const [matte, setMatte] = useState('')
   const [part, setPart] = useState<(typeof PARTS)[number]['value']>('all')
   const [first, setFirst] = useState(1)
   const [last, setLast] = useState(1)
@@ -78,8 +79,11 @@ export function ExportPage() {
   const { size, left } = filmSize(shot, Number(scale))
   const frames = span.to - span.from
   const begin = () => {
+    const layer = shot.layers.find(l => l.id === matte)
+    const name = layer ? `${shot.name}, matte of ${layer.name}`.slice(0, LIMITS.name) : shot.name
+    const shown = layer ? { ...matteShot(shot, layer), name } : shot
     const detail = `${size.width}×${size.height} · ${frames} frames`
-    void startExport(project, { format, span, scale: Number(scale) }, detail)
+    void startExport({ ...project, shot: shown }, { format, span, scale: Number(scale) }, detail)
   }
   return (
     <main className="h-full overflow-y-auto">
@@ -114,6 +118,24 @@ export function ExportPage() {
               <span className="text-quiet">
                 {size.width}×{size.height}
               </span>
+            </div>
+            <div className="flex items-center gap-4">
+              <label htmlFor="what" className="w-16 text-quiet">
+                Shows
+              </label>
+              <select
+                id="what"
+                value={matte}
+                onChange={event => setMatte(event.target.value)}
+                className="max-w-72 rounded-full bg-ground px-2.5 py-1 text-xs"
+              >
+                <option value="">the picture, with its sound</option>
+                {shot.layers.map(layer => (
+                  <option key={layer.id} value={layer.id}>
+                    the matte of {layer.name}, white on black
+                  </option>
+                ))}
+              </select>
             </div>
             <div className="flex items-center gap-4">
               <span className="w-16 text-quiet">Frames</span>
