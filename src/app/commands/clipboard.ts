@@ -56,22 +56,25 @@ async function bringTakes(needed: readonly Take[], stage: StageEngine): Promise<
 /** Makes pieces of the chosen layer's matte of outlines. */
 function pasteOutlines(outlines: readonly OutlinePoint[][]): void {
   const layer = one() ? chosen() : null
-  if (!layer) return say('Choose a layer first: outlines become pieces of its matte.')
-  const room = LIMITS.pieces - layer.matte.length
-  if (outlines.length > room || outlines.some(o => o.length > LIMITS.points))
-    return say(
-      `These are too many outlines, or too long ones: ${room} more pieces of up to ${LIMITS.points} points fit.`,
-    )
-  const gesture = newId()
-  const pieces = outlines.map(points => makePiece({ kind: 'outline', points: points.map(roundOutlinePoint) }))
-  for (const piece of pieces) store.dispatch(editIn(gesture, 'addPiece', layer.id, piece))
-  store.dispatch(pieceChosen({ layer: layer.id, piece: pieces[0]!.id }))
+  const room = LIMITS.pieces - (layer?.matte.length ?? 0)
+  if (!layer) say('Choose a layer first: outlines become pieces of its matte.')
+  else if (outlines.length > room || outlines.some(o => o.length > LIMITS.points))
+    say(`These are too many outlines, or too long ones: ${room} more pieces of up to ${LIMITS.points} points fit.`)
+  else {
+    const gesture = newId()
+    const pieces = outlines.map(points => makePiece({ kind: 'outline', points: points.map(roundOutlinePoint) }))
+    for (const piece of pieces) store.dispatch(editIn(gesture, 'addPiece', layer.id, piece))
+    store.dispatch(pieceChosen({ layer: layer.id, piece: pieces[0]!.id }))
+  }
 }
 
 /** Puts layers that were copied at the playhead, makes pieces of paths of SVG, or says what is wrong with the text. */
 export async function pasteText(text: string, stage: StageEngine): Promise<void> {
   const outlines = outlinesIn(text)
-  if (outlines) return pasteOutlines(outlines)
+  if (outlines) {
+    pasteOutlines(outlines)
+    return
+  }
   const checked = checkLayers(text)
   if (!checked.ok) {
     say(checked.problem)
