@@ -1,2 +1,2 @@
 export { mediaEntry, readProjectFile, writeProjectFile } from './project-file'
-export { mayBePath, outlinesIn, pathOf, svgOf } from './svg-path'
+export { outlinesIn, pathOf, svgOf } from './svg-path'

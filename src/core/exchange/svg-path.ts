@@ -63,7 +63,7 @@ const PATHS = /<path\b[^>]*?\sd\s*=\s*(?:"([^"]*)"|'([^']*)')/gi
 const BARE = /^\s*[Mm][\s\d.,+-]/
 
 /** Whether a text may be an outline: path data, or a drawing with paths in it. */
-export const mayBePath = (text: string): boolean =>
+const mayBePath = (text: string): boolean =>
   text.length <= MOST && (BARE.test(text) || (/<svg[\s>]/i.test(text) && /<path\b/i.test(text)))
 
 /**

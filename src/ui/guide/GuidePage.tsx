@@ -14,10 +14,15 @@ const FILMING = [
 const READ: readonly [string, string][] = [
   ['Films', 'MP4, MOV, WebM, MKV with H.264, VP8, VP9 or AV1, of any rate, also a varying one'],
   ['Stills', 'PNG, JPEG, WebP, AVIF'],
+  ['Drawings', 'SVG, drawn at whatever size they are seen; its paths, pasted, become outlines'],
+  ['Fonts', 'TTF, OTF, WOFF, WOFF2, kept with the shot'],
   ['Sound', 'WAV, MP3, AAC, Opus, FLAC, Vorbis; one to six channels, any rate'],
   ['Converted', 'what a browser cannot read, such as HEVC, ProRes or MPEG-4 in AVI: offered where it is refused'],
   ['Numbered stills', 'chosen or dropped together, or in a folder: one take, at a rate that is asked for'],
-  ['Written', 'MP4 (H.264, AAC), WebM (VP9, Opus), frames as PNG, projects with their takes as one zip'],
+  [
+    'Written',
+    'MP4 (H.264, AAC), WebM (VP9, Opus), frames as PNG, a layer’s matte as a film, outlines as SVG, projects with their takes as one zip',
+  ],
 ]
 
 const WORDS: readonly [string, string][] = [
