@@ -23,6 +23,7 @@ import { digestOf } from '../plan/digest'
 import type { Kernels } from '../render/kernels'
 import { stillRows } from '../render/still'
 import { type Coverage, type Feather, openRings } from '../shape'
+import { DRAWN } from './drawn'
 import type { SourceKind } from './kind'
 
 /** px of its own stand about nought, halfway up the lines and where they are aligned. */
@@ -144,6 +145,7 @@ function openLetters(k: Kernels, picture: LetteringPicture, letters: Letters, ma
 }
 
 export const LETTERING: SourceKind<LetteringSource, LetteringPicture> = {
+  ...DRAWN,
   name: 'lettering',
   schema: words => ({
     text: words.text(LETTERING_LIMITS.letters),
@@ -154,15 +156,7 @@ export const LETTERING: SourceKind<LetteringSource, LetteringPicture> = {
     ...castSchema(words),
   }),
   values: VALUES,
-  isPlaced: true,
   files: ({ fonts }) => fonts,
-  inside: () => null,
-  seconds: () => Number.POSITIVE_INFINITY,
-  size: () => null,
-  hasPicture: () => true,
-  hasSound: () => false,
-  settle() {},
-  scale: (_, { shown }) => shown,
   plan(source, { frame, to }) {
     const { fill, border, shadow } = source
     const scale = scaleOf(to)

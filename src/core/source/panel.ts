@@ -4,6 +4,7 @@ import { carryBy, scaleOf } from '../affine'
 import { type Border, castSchema, type Fill, filled, fillSchema, type Shadow } from '../graphic'
 import type { ColourPicture } from '../picture/colour'
 import type { GradientPicture } from '../picture/gradient'
+import { DRAWN } from './drawn'
 import type { SourceKind } from './kind'
 
 export interface PanelSource {
@@ -19,17 +20,10 @@ type PanelPicture = ColourPicture | GradientPicture
 const NONE = { x: 0, y: 0 }
 
 export const PANEL: SourceKind<PanelSource, PanelPicture> = {
+  ...DRAWN,
   name: 'panel',
   schema: words => ({ fill: fillSchema(words), ...castSchema(words) }),
-  isPlaced: true,
   files: () => [],
-  inside: () => null,
-  seconds: () => Number.POSITIVE_INFINITY,
-  size: () => null,
-  hasPicture: () => true,
-  hasSound: () => false,
-  settle() {},
-  scale: (_, { shown }) => shown,
   plan: ({ fill }, { to }) => filled(fill, to),
   behind({ border, shadow }, matte, to) {
     const scale = scaleOf(to)
