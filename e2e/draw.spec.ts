@@ -282,3 +282,28 @@ test('of the frames between two keys the one is found that the outline fits wors
   await expect(page.getByRole('button', { name: /Comparing/ })).toHaveCount(0)
   expect(await frameNumber(page)).toBe(151)
 })
+
+test('outlines come in and go out as paths', async ({ page, context }) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write'])
+  await begin(page, ['clockmaker-right'])
+  const paste = (text: string) =>
+    page.evaluate(words => {
+      const clipboardData = new DataTransfer()
+      clipboardData.setData('text/plain', words)
+      document.body.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true }))
+    }, text)
+  await page.getByTestId('ruler').focus()
+  await paste('<svg viewBox="0 0 1280 720"><path d="M400 200h300v300h-300z"/><path d="m900 300 90 0 0 90z"/></svg>')
+  await expect(page.getByRole('button', { name: /^Delete Outline/ })).toHaveCount(2)
+  expect(await isKept(page, 550, 350)).toBe(true)
+  expect(await isKept(page, 970, 320)).toBe(true)
+  expect(await isKept(page, 350, 350)).toBe(false)
+  await page.keyboard.press('Shift+Space')
+  await page.getByPlaceholder('What is to be done?').fill('as a path')
+  await page.keyboard.press('Enter')
+  await expect
+    .poll(() => page.evaluate(() => navigator.clipboard.readText()))
+    .toContain('<path d="M400 200L700 200L700 500L400 500L400 200Z"/>')
+  await page.keyboard.press('Control+z')
+  await expect(page.getByRole('button', { name: /^Delete Outline/ })).toHaveCount(0)
+})

@@ -174,8 +174,9 @@ test('letters, panels and drawings are the same to the bit in the browser and in
   await page.getByRole('button', { name: 'Set a key for size' }).click()
   await goTo(page, 60)
   await typeIn(page, 'Size', 90)
-  // What the font lacks was brought in meanwhile.
-  await expect.poll(() => page.locator('[data-layer="Late"]').count()).toBe(1)
+  await expect(page.locator('[data-layer="Late"]')).toHaveCount(1)
+  // What the font lacks is brought in meanwhile.
+  await expect(page.getByText('What it lacks is set in Noto Sans, Noto Naskh Arabic.')).toBeVisible()
   await page.getByTestId('ruler').focus()
   await goTo(page, 75)
   await saved(page)

@@ -106,6 +106,11 @@ describe('views', () => {
     ])
     expect(planView(plan, 'cut-out', 'layer-0')).toMatchObject({ backdrop: null, layers: [{ id: 'layer-0' }] })
     expect(planView(plan, 'uncut', 'layer-0').layers.map(l => l.matte.length)).toEqual([0, 0])
+    // The rest is dimmed by a dark sheet behind the layer, or the layer is half of what it is.
+    const dimmed = planView(plan, 'uncut', 'layer-0', 'dimmed').layers
+    expect(dimmed.map(l => l.picture.kind)).toEqual(['take', 'colour', 'take'])
+    expect(dimmed[1]).toMatchObject({ matte: [], picture: { colour: '#000000' } })
+    expect(planView(plan, 'uncut', 'layer-0', 'through').layers.map(l => l.opacity)).toEqual([0.5, 1])
     expect(planView(plan, 'matte', 'gone').layers).toEqual([])
   })
 

@@ -48,7 +48,9 @@ export function LetteringSection({ layer }: { layer: Layer }) {
   if (source.kind !== 'lettering') return null
   const disabled = readOnly || layer.locked
   const change = (changes: object, g: string) => send(editIn(g, 'changeGraphic', layer.id, changes))
-  const axes = takes.find(t => t.digest === source.fonts[0])?.font?.axes ?? []
+  const [own, ...more] = source.fonts.map(digest => takes.find(t => t.digest === digest)?.font)
+  const axes = own?.axes ?? []
+  const others = [...new Set(more.flatMap(font => font?.family ?? []))].filter(family => family !== own?.family)
   const shown = axes.filter(a => a.most > a.least)
   const { values } = SOURCES.lettering
   return (
@@ -82,6 +84,7 @@ export function LetteringSection({ layer }: { layer: Layer }) {
           onChange={align => change({ align }, newId())}
         />
       </div>
+      {others.length > 0 && <p className="text-xs text-quiet">What it lacks is set in {others.join(', ')}.</p>}
       <div className="grid grid-cols-2 gap-x-2.5 gap-y-1.5">
         {Object.entries(values!).map(([of, { name, least, most, initial, ...number }]) => (
           <ValueField
