@@ -22,8 +22,6 @@ const cacheBytes = (): number => {
   return Math.min(768, Math.max(192, gigabytes * 128)) * 2 ** 20
 }
 
-/** Milliseconds left free between two pictures of a document that goes on changing. */
-const BREATH = 16
 /** Milliseconds that the stage has to rest before small pictures are made: decoding for them would hold up the next picture. */
 const REST = 180
 
@@ -221,8 +219,6 @@ export async function startStage(
         if (!shot || shot === sent[subject()] || store.getState().view.playing) return
         send(subject(), shot)
         await show(stagedFrame(store.getState()))
-        // The hand and the screen come before the picture, which may take as long as they do.
-        await passed(BREATH)
       }
     } finally {
       changing = false

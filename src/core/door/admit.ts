@@ -1,8 +1,10 @@
 // The one door through which a changed document goes: only what could be opened again gets in.
 import type { Schema } from 'joi'
+import { isKeyed } from '../keys'
+import { shapeValue, shapeWith } from '../shape'
 import { usedTakes } from '../shot/inner'
 import { LIMITS } from '../shot/limits'
-import type { Layer, Project, Shot, Take } from '../shot/types'
+import type { Layer, Piece, Project, Shot, Take } from '../shot/types'
 import { workOf } from '../shot/work'
 import { insideOf } from '../source'
 import type { Checked } from './checked'
@@ -33,11 +35,34 @@ function refusal(schema: Schema, value: unknown, whose: string): string | null {
 
 const STAND_IN = { kind: 'take', digest: '0'.repeat(64), use: 'both' } as const
 
+const inOrder = (keys: readonly { frame: number }[]): boolean =>
+  keys.every((key, i) => i === 0 || key.frame > keys[i - 1]!.frame)
+
+/** A piece with only those keys of its shape that are not the very same as before: an outline may have hundreds of thousands of numbers, of which a hand changes a few. */
+function lightPiece(piece: Piece, before: Piece | undefined): Piece {
+  if (!before || before.shape.kind !== piece.shape.kind) return piece
+  const [now, was] = [shapeValue(piece.shape), shapeValue(before.shape)]
+  if (!isKeyed(now) || !isKeyed(was) || now.keys.length > LIMITS.keys || !inOrder(now.keys)) return piece
+  const known = new Set<unknown>(was.keys)
+  const fresh = now.keys.filter(key => !known.has(key))
+  return { ...piece, shape: shapeWith(piece.shape.kind, { keys: fresh.length > 0 ? fresh : now.keys.slice(0, 1) }) }
+}
+
+/** A layer with only those pieces that are not the very same as before; as it is where they could not be told one by one. */
+function lightLayer(layer: Layer, before: Layer | undefined): Layer {
+  const { matte } = layer
+  if (!before || matte.length > LIMITS.pieces || new Set(matte.map(p => p.id)).size < matte.length) return layer
+  const known = new Map(before.matte.map(p => [p.id, p]))
+  const changed = matte.filter(piece => known.get(piece.id) !== piece)
+  return { ...layer, matte: changed.map(piece => lightPiece(piece, known.get(piece.id))) }
+}
+
 function layerProblem(layer: Layer, before: Layer | undefined, depth: number): string | null {
   const whose = `“${layer.name || 'A layer'}”`
   const shot = insideOf(layer.source)
-  if (!shot) return refusal(layerSchema, layer, whose)
-  const own = refusal(layerSchema, { ...layer, source: STAND_IN }, whose)
+  const light = lightLayer(layer, before)
+  if (!shot) return refusal(layerSchema, light, whose)
+  const own = refusal(layerSchema, { ...light, source: STAND_IN }, whose)
   const inner = before ? insideOf(before.source) : null
   return own ?? (shot === inner ? null : shotProblem(shot, inner, depth + 1))
 }

@@ -56,8 +56,8 @@ export const LETTERING_LIMITS = { letters: 10_000, fonts: 16 } as const
 
 const VALUES = {
   size: { name: 'Size', unit: 'px', least: 1, most: 4000, initial: 120 },
-  spacing: { name: 'Spacing', unit: 'em', least: -1, most: 10, initial: 0, step: 0.01, digits: 3 },
-  leading: { name: 'Leading', unit: 'em', least: -10, most: 10, initial: 1.2, step: 0.05, digits: 2 },
+  spacing: { name: 'Spacing', least: -1, most: 10, initial: 0, step: 0.01, digits: 3 },
+  leading: { name: 'Leading', least: -10, most: 10, initial: 1.2, step: 0.05, digits: 2 },
 } as const satisfies Record<string, NumberKind>
 
 /** What a lettering's glyphs depend on. */
