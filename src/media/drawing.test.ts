@@ -1,7 +1,7 @@
 // Drawings: what they show, at what size, and what of them does nothing.
 import { beforeAll, expect, it } from 'vitest'
 import { nodeMedia } from '../cli/engine'
-import { describeDrawing, drawDrawing, mayBeDrawing } from './drawing'
+import { drawDrawing, drawingSize, leftOut, mayBeDrawing } from './drawing'
 
 const bytes = (text: string) => new TextEncoder().encode(text)
 const svg = (inner: string, head = 'width="40" height="20"') =>
@@ -11,7 +11,8 @@ beforeAll(() => nodeMedia())
 
 it('is drawn at whatever size it is asked for, its colours straight', async () => {
   const half = svg('<rect width="20" height="20" fill="#c80000" fill-opacity="0.5"/>')
-  expect(await describeDrawing(half, 'a.svg')).toEqual({ size: { width: 40, height: 20 }, note: null })
+  expect(await drawingSize(half, 'a.svg')).toEqual({ width: 40, height: 20 })
+  expect(leftOut(half, 'a.svg')).toBeNull()
   for (const scale of [1, 3.25]) {
     const { width, height, data } = await drawDrawing(half, 'a.svg', scale)
     expect([width, height]).toEqual([40 * scale, 20 * scale])
@@ -34,9 +35,8 @@ it('runs nothing and fetches nothing', async () => {
   expect(data.slice(20 * 4, 24 * 4).every(v => v === 0)).toBe(true)
 })
 
-it('says what it leaves out', async () => {
-  const { note } = await describeDrawing(svg('<text x="1" y="9">late</text>'), 'd.svg')
-  expect(note).toMatch(/Text in “d\.svg” is left out/)
+it('says what it leaves out', () => {
+  expect(leftOut(svg('<text x="1" y="9">late</text>'), 'd.svg')).toMatch(/Text in “d\.svg” is left out/)
 })
 
 it('that is none, is hostile or has no size is refused with a sentence', async () => {
@@ -52,12 +52,13 @@ it('that is none, is hostile or has no size is refused with a sentence', async (
     ],
     ['<svg xmlns="http://www.w3.org/2000/svg" width="90000" height="9"/>', /no picture here can be/],
   ] as const) {
-    const told = describeDrawing(bytes(text), 'e.svg').then(({ note }) =>
-      Promise.reject(new Error(note ?? 'it was read')),
+    const file = bytes(text)
+    const told = drawingSize(file, 'e.svg').then(() =>
+      Promise.reject(new Error(leftOut(file, 'e.svg') ?? 'it was read')),
     )
     await expect(told).rejects.toThrow(said)
   }
-  await expect(describeDrawing(new Uint8Array(17 * 2 ** 20), 'f.svg')).rejects.toThrow(/larger than a drawing/)
+  await expect(drawingSize(new Uint8Array(17 * 2 ** 20), 'f.svg')).rejects.toThrow(/larger than a drawing/)
 })
 
 it('is known by its first bytes', () => {

@@ -42,18 +42,21 @@ async function read(svg: Uint8Array, name: string, scale: number): Promise<Insta
 
 const TEXT = /<(?:\w+:)?text[\s>]/
 
-/** How large a drawing says it is, in whole px, and a sentence about what of it cannot be shown. Throws MediaProblem. */
-export async function describeDrawing(svg: Uint8Array, name: string): Promise<{ size: Size; note: string | null }> {
+/** A sentence about what of a drawing cannot be shown, or null. */
+export const leftOut = (svg: Uint8Array, name: string): string | null =>
+  TEXT.test(new TextDecoder().decode(svg))
+    ? `Text in “${name}” is left out, since a drawing brings no fonts: turn it into paths where it was drawn.`
+    : null
+
+/** How large a drawing says it is, in whole px. Throws MediaProblem. */
+export async function drawingSize(svg: Uint8Array, name: string): Promise<Size> {
   const drawing = await read(svg, name, 1)
   const size = { width: Math.ceil(drawing.width), height: Math.ceil(drawing.height) }
   drawing.free()
   if (!(size.width > 0 && size.height > 0 && size.width <= LIMITS.side && size.height <= LIMITS.side)) {
     throw new MediaProblem(`“${name}” says that it is ${size.width}×${size.height} px, which no picture here can be.`)
   }
-  const note = TEXT.test(new TextDecoder().decode(svg))
-    ? `Text in “${name}” is left out, since a drawing brings no fonts: turn it into paths where it was drawn.`
-    : null
-  return { size, note }
+  return size
 }
 
 /** The picture of a drawing with so many px for each of its own. Throws MediaProblem. */

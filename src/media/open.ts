@@ -11,7 +11,7 @@ import {
 import { LIMITS, type Size, type Take } from '../core/shot'
 import { frameToSeconds, nearestRate } from '../core/time'
 import { type StatedCoding, statedCoding } from './colour'
-import { DRAWING_BYTES, describeDrawing, mayBeDrawing } from './drawing'
+import { DRAWING_BYTES, drawingSize, leftOut, mayBeDrawing } from './drawing'
 import { fontType, plainFont } from './font'
 import { ForeignFilm, MediaProblem } from './problem'
 import { isSequence, type OpenSequence, openSequence } from './sequence'
@@ -234,6 +234,12 @@ async function describeFilm(media: OpenFilm): Promise<Pick<Take, 'picture' | 'so
   return { picture: { kind: 'film', size, seconds, ...(await paceOf(video)) }, sound: heard }
 }
 
+/** What of a file is left out, as a sentence, or null. */
+export async function noteOf(media: OpenMedia): Promise<string | null> {
+  if (media.kind === 'film') return media.note
+  return media.kind === 'drawing' ? leftOut(await media.svg(), media.name) : null
+}
+
 /** What a take is, all but its digest. Throws MediaProblem. */
 export async function describeTake(media: OpenMedia, bytes: number): Promise<Omit<Take, 'digest'>> {
   const base = { name: media.name, type: media.type, bytes, marked: null, acts: [] }
@@ -246,7 +252,7 @@ export async function describeTake(media: OpenMedia, bytes: number): Promise<Omi
       return { ...base, picture, sound: null }
     }
     if (media.kind === 'drawing') {
-      const { size } = await describeDrawing(await media.svg(), media.name)
+      const size = await drawingSize(await media.svg(), media.name)
       return { ...base, picture: { kind: 'drawing', size }, sound: null }
     }
     if (media.kind === 'font') {

@@ -5,7 +5,7 @@ import { readProjectFile, writeProjectFile } from '../core/exchange'
 import type { Project, Take } from '../core/shot'
 import type { Rate } from '../core/time'
 import { digestOf } from '../media/digest'
-import { blobSource, describeTake, openMedia } from '../media/open'
+import { blobSource, describeTake, noteOf, openMedia } from '../media/open'
 import { ForeignFilm } from '../media/problem'
 import { writeSequence } from '../media/sequence'
 import { browserDrawings } from './drawings'
@@ -37,7 +37,7 @@ const api = {
       const media = await openMedia(blobSource(file), file.name)
       try {
         const take = await describeTake(media, file.size)
-        return { ok: true, value: { take, note: media.kind === 'film' ? media.note : null } }
+        return { ok: true, value: { take, note: await noteOf(media) } }
       } finally {
         media.close()
       }

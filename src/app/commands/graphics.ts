@@ -5,6 +5,7 @@ import { makePanel } from '../../core/shot'
 import { addGraphic, addLettering, lettersToPieces } from '../engine/lettering'
 import { drawingSet, pieceChosen, store, typingSet } from '../store'
 import { type Command, chosen, inShot, one, shot, view } from './command'
+import { say } from './say'
 
 const canAdd = (): boolean => inShot() && !view().readOnly
 
@@ -44,7 +45,7 @@ export const GRAPHICS: readonly Command[] = [
     applies: () => one() && chosen()?.source.kind === 'lettering',
     run(stage) {
       const layer = chosen()
-      if (layer) void lettersToPieces(layer, stage)
+      if (layer) lettersToPieces(layer, stage).catch(error => say(`These letters cannot be read (${error}).`))
     },
   },
   {

@@ -9,6 +9,8 @@ import { edit, editIn, layersChosen, projectOf, refusalTold, sectionOpened, shot
 import { bringTakes } from './bring-takes'
 import type { StageEngine } from './stage-engine'
 
+const reasonOf = (error: unknown): string => (error instanceof Error ? error.message : String(error))
+
 const say = (sentence: string) => void store.dispatch(refusalTold(sentence))
 
 /** Digests of font files that were fetched before. */
@@ -79,7 +81,10 @@ export async function writeLetters(layer: string, text: string, stage: StageEngi
   store.dispatch(editIn(gesture, 'writeText', layer, text))
   const source = letteringOf(layer)
   if (!source || source.text !== text) return
-  const more = await standIns(wordingOf(source), stage)
+  const more = await standIns(wordingOf(source), stage).catch(error => {
+    say(`What the font lacks cannot be had (${reasonOf(error)}).`)
+    return []
+  })
   const now = letteringOf(layer)
   if (more.length === 0 || !now) return
   const fonts = [...new Set([...now.fonts, ...more])]
@@ -150,6 +155,6 @@ export async function addLettering(stage: StageEngine): Promise<void> {
     addGraphic(makeLettering(now, 'Lettering', fonts))
     store.dispatch(typingSet(true))
   } catch (error) {
-    say(`Letters cannot be set: ${error instanceof Error ? error.message : String(error)}.`)
+    say(`Letters cannot be set: ${reasonOf(error)}.`)
   }
 }

@@ -3,7 +3,7 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { testShot } from '../../testing/documents'
 import { decode, encode, testKernels } from '../../testing/kernels'
 import { corner } from '../outline'
-import { planFrame } from '../plan'
+import { planFrame, planView } from '../plan'
 import { type Kernels, renderFrame } from '../render'
 import { openRings } from '../shape'
 import { type Layer, makeLettering, makePanel } from '../shot'
@@ -109,6 +109,12 @@ describe('a panel', () => {
     const half = shown({ ...layer, opacity: 0.5 })
     expect(Math.abs(half(32, 18)[0]! - encode(0.5))).toBeLessThanOrEqual(1)
     expect(half(32, 18)[1]).toBe(0)
+    // Its matte is that of all its parts, and nothing else.
+    const plan = planView(planFrame({ ...testShot([{ ...layer, opacity: 0.5 }]) }, 0), 'matte', layer.id)
+    const matte = renderFrame(k, plan, () => null)
+    const bytes = k.bytes(matte.ptr, WIDTH * HEIGHT * 4)
+    expect([32, 21, 45, 10].map(x => bytes[(18 * WIDTH + x) * 4])).toEqual([255, 255, 255, 0])
+    k.free(matte.ptr)
     expect(Math.abs(half(21, 18)[1]! - encode(0.5))).toBeLessThanOrEqual(1)
   })
 })

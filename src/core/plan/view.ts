@@ -27,6 +27,13 @@ const sheet = (layer: PlannedLayer, colour: string): PlannedLayer => ({
   looks: [],
 })
 
+/** A layer that was made one with its line and shadow, in parts again: each has a matte of its own. */
+function partsOf(layer: PlannedLayer): PlannedLayer[] {
+  const { picture, id } = layer
+  const parts = picture.kind === 'group' ? picture.plan.layers : []
+  return parts.length > 0 && parts.every(p => p.id === id) ? parts : [layer]
+}
+
 function uncutLayers({ layers }: Plan, layerId: string | null, beside: Beside): PlannedLayer[] {
   const whole = (l: PlannedLayer): PlannedLayer => ({
     ...l,
@@ -55,7 +62,7 @@ export function planView(plan: Plan, view: View, layerId: string | null, beside:
     case 'picture':
       return plan
     case 'matte':
-      return { ...plan, backdrop: '#000000', layers: own.map(l => sheet(l, '#ffffff')) }
+      return { ...plan, backdrop: '#000000', layers: own.flatMap(partsOf).map(l => sheet(l, '#ffffff')) }
     case 'cut-out':
       return { ...plan, backdrop: null, layers: cut }
     case 'uncut':

@@ -115,9 +115,10 @@ const USUAL = { size: { width: 1920, height: 1080 }, rate: { num: 25, den: 1 } }
 /** The rate of a shot that is made of a film: its own, or where that varies the nearest one in use. */
 export const shotRate = ({ rate, varies }: Film): Rate => (varies ? rateInUse(fps(rate)) : rate)
 
-/** Size, rate and length come from the first take with a picture; the first take is the farthest layer. */
+/** Size, rate and length come from the first take with a picture; the first take is the farthest layer. Fonts come along, but show nothing. */
 export function makeProject(takes: readonly Take[], name: string): Project {
-  const first = takes[0]
+  const shownTakes = takes.filter(t => !t.font)
+  const first = shownTakes[0]
   if (!first) throw new Error('A shot needs at least one take.')
   const film = takes.find(t => t.picture?.kind === 'film')
   const shown = film ?? takes.find(t => t.picture)
@@ -131,7 +132,7 @@ export function makeProject(takes: readonly Take[], name: string): Project {
     rate: { ...rate },
     length: framesOf(film ?? first, rate),
     backdrop: '#000000',
-    layers: takes.map(take => makeLayer(take, size, rate)).reverse(),
+    layers: shownTakes.map(take => makeLayer(take, size, rate)).reverse(),
     marks: [],
   }
   return {

@@ -96,6 +96,11 @@ describe('a layer of a take', () => {
 
 describe('a new project', () => {
   it('takes its form from the first film, else from a still, else from what is usual', () => {
+    // A font comes along and shows nothing; alone it makes no shot.
+    const font = testTake(3, { picture: null, sound: null, font: { family: 'Rye', axes: [] } })
+    const withFont = makeProject([font, testTake(0)], 'New')
+    expect([withFont.takes.length, withFont.shot.layers.length]).toEqual([2, 1])
+    expect(() => makeProject([font], 'New')).toThrow()
     const of = (...takes: Take[]) => makeProject(takes, 'New').shot
     expect(of(song, still, film(2, 50))).toMatchObject({ size, rate: { num: 50 }, length: 100 })
     expect(of(song, still)).toMatchObject({ size: { width: 32, height: 36 }, rate: { num: 25 } })

@@ -16,6 +16,7 @@ import {
   type Wording,
 } from '../graphic'
 import { type NumberKind, sample, type Value } from '../keys'
+import type { OutlinePoint } from '../outline'
 import type { ColourPicture } from '../picture/colour'
 import type { GradientPicture } from '../picture/gradient'
 import type { Making } from '../picture/kind'
@@ -87,26 +88,26 @@ const HARD: Feather = { grow: 0, inside: 0, outside: 0 }
 /** What letters consist of, the farthest first: their shadow, the line round them, and themselves. */
 function cutsOf(k: Kernels, picture: LetteringPicture, letters: Letters, { size }: Making): Cut[] {
   const { layout, to, fill, border, shadow } = picture
-  const open = (by: { x: number; y: number }, feather: Feather) =>
-    openRings(k, lettersRings(letters, layout, { ...to, x: to.x + by.x, y: to.y + by.y }).flat(), feather, size)
+  const ringsAt = (x: number, y: number) => lettersRings(letters, layout, { ...to, x: to.x + x, y: to.y + y }).flat()
+  const rings = ringsAt(0, 0)
+  const open = (of: OutlinePoint[][], feather: Feather) => openRings(k, of, feather, size)
   const sheet = (colour: string): ColourPicture => ({ kind: 'colour', colour })
-  const still = { x: 0, y: 0 }
   const grow = border?.width ?? 0
   const half = (shadow?.soft ?? 0) / 2
   return [
     ...(shadow
       ? [
           {
-            coverage: open(shadow, { grow, inside: half, outside: half }),
+            coverage: open(ringsAt(shadow.x, shadow.y), { grow, inside: half, outside: half }),
             picture: sheet(shadow.colour),
             opacity: shadow.opacity,
           },
         ]
       : []),
     ...(border
-      ? [{ coverage: open(still, { ...HARD, grow }), picture: sheet(border.colour), opacity: border.opacity }]
+      ? [{ coverage: open(rings, { ...HARD, grow }), picture: sheet(border.colour), opacity: border.opacity }]
       : []),
-    ...(fill ? [{ coverage: open(still, HARD), picture: fill, opacity: 1 }] : []),
+    ...(fill ? [{ coverage: open(rings, HARD), picture: fill, opacity: 1 }] : []),
   ]
 }
 

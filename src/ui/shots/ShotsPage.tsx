@@ -91,7 +91,9 @@ export function ShotsPage() {
         tell(Math.min(1, (begun.size - 1 + share) / files.length), name)
       }
       const brought = await bringIn(files, signal, onProgress, askRate)
-      const first = brought.takes[0]
+      const first = brought.takes.find(t => !t.font)
+      if (!first && brought.takes.length > 0)
+        brought.problems.push('A font alone makes no shot: bring it in where letters are set.')
       return { ...brought, made: first ? await newShot(brought, bareName(first.name)) : null }
     })
     if (!begun) return

@@ -8,7 +8,7 @@ import { runJob, type Working } from '../../app/jobs/run'
 import { Stopped } from '../../app/stopped'
 import { projectOf, store } from '../../app/store'
 import { askRate } from '../ask/AskRate'
-import { offerInstead, sayProblem } from '../common/problem'
+import { offerInstead, sayNote, sayProblem } from '../common/problem'
 import { SessionContext } from '../stage/engine-context'
 
 /** Work on files for the open shot; what goes wrong is said, and null is what comes of it. */
@@ -50,7 +50,11 @@ async function bring(files: readonly File[], session: Session, place: boolean): 
     }
     offerInstead(problem, 'Convert it here', () => void convert())
   }
-  if (place) for (const take of [...brought.takes].reverse()) placeTake(take, {})
+  // Fonts show nothing by themselves.
+  const [fonts, shown] = [brought.takes.filter(t => t.font), brought.takes.filter(t => !t.font)]
+  if (fonts.length > 0)
+    sayNote(`${fonts.map(t => `“${t.font!.family}”`).join(', ')} can be chosen where letters are set.`)
+  if (place) for (const take of shown.reverse()) placeTake(take, {})
 }
 
 /** Brings files into the open shot, wherever they were dropped, pasted or chosen; the takes panel tells how far it is. */
