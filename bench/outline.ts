@@ -1,7 +1,9 @@
 // What a free outline costs: the coverage of one of 60 points in a frame of 1080p, where it covers a tenth of it and all of it.
+
 import { corner, type OutlinePoint } from '../src/core/outline'
 import type { Kernels } from '../src/core/render'
 import { openShape } from '../src/core/shape'
+import { flat } from '../src/testing/flat'
 import { atMost, median, type Row } from './measure'
 
 const FRAME = { width: 1920, height: 1080 }
@@ -29,7 +31,7 @@ const cover = (k: Kernels, points: OutlinePoint[], feather = FEATHER): Promise<n
   const row = k.alloc(FRAME.width * 4)
   return median(15, () =>
     k.scope(() => {
-      const coverage = openShape(k, { kind: 'outline', points }, feather, FRAME)
+      const coverage = openShape(k, { kind: 'outline', points }, feather, flat(FRAME))
       for (let y = coverage.top; y < coverage.bottom; y++) coverage.row(y, row)
     }),
   ).finally(() => k.free(row))

@@ -46,7 +46,7 @@ async function digests(name: string, frames: readonly number[], change: (shot: S
   const made: Record<string, string> = {}
   for (const frame of frames) {
     expect(planFrame(shot, frame).layers.length).toBeGreaterThan(0)
-    const { ptr, width, height } = await exportFrame(engine.k, engine.frames, shot, frame, scale)
+    const { ptr, width, height } = await exportFrame(engine.k, engine.frames, { shot, scale: scale }, frame)
     made[frame] = createHash('sha256')
       .update(engine.k.bytes(ptr, width * height * 4))
       .digest('hex')

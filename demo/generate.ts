@@ -119,7 +119,7 @@ async function writeClip(name: ClipName, path: string): Promise<void> {
 async function writePoster(slug: string, frame: number): Promise<void> {
   const found = await findProject(slug)
   const { k, frames } = await startEngine(found)
-  const { width, height, ptr } = await exportFrame(k, frames, found.project.shot, frame, 0.5)
+  const { width, height, ptr } = await exportFrame(k, frames, { shot: found.project.shot, scale: 0.5 }, frame)
   const canvas = createCanvas(width, height)
   const context = canvas.getContext('2d')
   const image = context.createImageData(width, height)

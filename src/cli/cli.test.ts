@@ -42,14 +42,14 @@ describe('ghost', () => {
     expect(await readdir(frames)).toEqual(['000075.png', '000076.png'])
     const found = await findProject('two-at-the-counter')
     const { k, frames: store } = await startEngine(found)
-    const own = await exportFrame(k, store, found.project.shot, 76, 1)
+    const own = await exportFrame(k, store, { shot: found.project.shot, scale: 1 }, 76)
     const png = decode(await readFile(join(frames, '000076.png')))
     const rgba = k.bytes(own.ptr, 1280 * 720 * 4)
     const same = png.data.every((v, i) => v === rgba[Math.floor(i / 3) * 4 + (i % 3)])
     expect(same).toBe(true)
   })
 
-  it('writes the matte of a layer, white on black, and says which layers there are', async () => {
+  it('writes the matte of a layer in grey, and says which layers there are', async () => {
     const out = join(folder, 'matte')
     const render = (matte: string) =>
       ghost('render', 'open-late', '--out', out, '--frames', '96', '--scale', '0.5', '--matte', matte)

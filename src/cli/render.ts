@@ -3,9 +3,9 @@ import { mkdir, rename, rm, writeFile } from 'node:fs/promises'
 import { extname, join } from 'node:path'
 import { FilePathTarget } from 'mediabunny'
 import type { Codes } from '../core/render'
-import { matteShot, type Shot } from '../core/shot'
+import type { Shot } from '../core/shot'
 import { type Span, spanLength } from '../core/time'
-import { type ExportFormat, exportFrame, exportShot, filmSize } from '../media/export'
+import { type ExportFormat, exportFrame, exportShot, filmSize, type Subject } from '../media/export'
 import { packPng, pngRows } from '../media/png'
 import { Complaint } from './complaint'
 import { type Engine, startEngine } from './engine'
@@ -51,7 +51,7 @@ function progress(of: number) {
 
 const PACKED_AT_ONCE = 4
 
-async function writeFrames(engine: Engine, shot: Shot, span: Span, scale: number, folder: string): Promise<void> {
+async function writeFrames(engine: Engine, subject: Subject, span: Span, folder: string): Promise<void> {
   await mkdir(folder, { recursive: true })
   const tell = progress(spanLength(span))
   // While frames are packed in threads of their own the next one is made; how many bounds the memory.
@@ -61,7 +61,7 @@ async function writeFrames(engine: Engine, shot: Shot, span: Span, scale: number
   let done = 0
   let coming: Promise<Codes> | null = null
   const paintNext = (frame: number) => {
-    coming = frame < span.to ? exportFrame(engine.k, engine.frames, shot, frame, scale) : null
+    coming = frame < span.to ? exportFrame(engine.k, engine.frames, subject, frame) : null
     coming?.catch(() => {})
   }
   paintNext(span.from)
@@ -85,20 +85,19 @@ async function writeFrames(engine: Engine, shot: Shot, span: Span, scale: number
 
 async function writeFilm(
   engine: Engine,
-  shot: Shot,
+  subject: Subject,
   span: Span,
-  scale: number,
   out: string,
   format: ExportFormat,
 ): Promise<void> {
   const tell = progress(spanLength(span))
-  const { size, left } = filmSize(shot, scale)
+  const { size, left } = filmSize(subject.shot, subject.scale)
   if (left) process.stderr.write(`The film is ${size.width}×${size.height}: ${left}\n`)
   // It lies beside its name until it is whole, and goes with the process if that ends before.
   const part = `${out}.part${extname(out)}`
   addScratch(part)
   try {
-    await exportShot({ shot, format, span, scale }, new FilePathTarget(part), { ...engine, onProgress: tell })
+    await exportShot({ ...subject, format, span }, new FilePathTarget(part), { ...engine, onProgress: tell })
     await rename(part, out)
   } finally {
     await rm(part, { force: true })
@@ -106,13 +105,13 @@ async function writeFilm(
   }
 }
 
-/** The shot as it is, or the matte of one of its layers. */
-function shownOf(shot: Shot, matte: string | undefined): Shot {
-  if (matte === undefined) return shot
-  const layer = shot.layers.find(l => l.name === matte)
-  if (layer) return matteShot(shot, layer)
+/** The layer whose matte is meant. */
+function matteNamed(shot: Shot, name: string | undefined): { matte?: string } {
+  if (name === undefined) return {}
+  const layer = shot.layers.find(l => l.name === name)
+  if (layer) return { matte: layer.id }
   const names = shot.layers.map(l => `“${l.name}”`).join(', ')
-  throw new Complaint(`The shot has no layer “${matte}”. It has ${names || 'none'}.`)
+  throw new Complaint(`The shot has no layer “${name}”. It has ${names || 'none'}.`)
 }
 
 export async function render(subject: string, options: RenderOptions): Promise<void> {
@@ -123,11 +122,12 @@ export async function render(subject: string, options: RenderOptions): Promise<v
   const scale = parseScale(options.scale)
   const found = await findProject(subject)
   try {
-    const shot = shownOf(found.project.shot, options.matte)
+    const { shot } = found.project
+    const subject = { shot, scale, ...matteNamed(shot, options.matte) }
     const span = parseFrames(options.frames, shot.length)
     const engine = await startEngine(found)
-    if (format === 'folder') await writeFrames(engine, shot, span, scale, out)
-    else await writeFilm(engine, shot, span, scale, out, format as ExportFormat)
+    if (format === 'folder') await writeFrames(engine, subject, span, out)
+    else await writeFilm(engine, subject, span, out, format as ExportFormat)
     await engine.frames.close()
   } finally {
     await found.close()

@@ -2,6 +2,7 @@
 export { prepareTransfer, toLinear, toCodes } from "./transfer";
 export { chromaRow, yuvRow } from "./yuv";
 export { lumaRow, chromaPairRow } from "./encode";
+export { alphaRow, brightRow, greyRow } from "./alpha";
 export { copyBytes } from "./copy";
 export { orderRow } from "./order";
 export { upRow } from "./up";

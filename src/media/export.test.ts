@@ -26,7 +26,7 @@ async function film(format: 'mp4' | 'webm', from: number, to: number, scale: num
   const target = new BufferTarget()
   const pictures: Uint8Array[] = []
   for (let frame = from; frame < to; frame++) {
-    const { ptr, width, height } = await exportFrame(engine.k, engine.frames, of, frame, scale)
+    const { ptr, width, height } = await exportFrame(engine.k, engine.frames, { shot: of, scale: scale }, frame)
     pictures.push(engine.k.bytes(ptr, width * height * 4).slice())
     engine.k.free(ptr)
   }
@@ -106,10 +106,10 @@ it('is of even sides, and says what is left out', () => {
 })
 
 it('makes the same picture again, whatever was made between, and writes it as it is', async () => {
-  const one = await exportFrame(engine.k, engine.frames, shot, 76, 1)
+  const one = await exportFrame(engine.k, engine.frames, { shot, scale: 1 }, 76)
   const bytes = engine.k.bytes(one.ptr, 1280 * 720 * 4).slice()
-  engine.k.free((await exportFrame(engine.k, engine.frames, shot, 12, 1)).ptr)
-  const again = await exportFrame(engine.k, engine.frames, shot, 76, 1)
+  engine.k.free((await exportFrame(engine.k, engine.frames, { shot, scale: 1 }, 12)).ptr)
+  const again = await exportFrame(engine.k, engine.frames, { shot, scale: 1 }, 76)
   expect(engine.k.bytes(again.ptr, bytes.length).every((v, i) => v === bytes[i])).toBe(true)
   const png = decodePng(await packPng(pngRows(engine.k, again)))
   expect([png.width, png.height, png.channels]).toEqual([1280, 720, 3])
@@ -123,10 +123,10 @@ it('shows the clockmaker twice: each side of the seam is its own take, untouched
   const alone = async (layer: string) => {
     const only = structuredClone(shot)
     only.layers = only.layers.filter(l => l.id === layer).map(l => ({ ...l, matte: [] }))
-    return exportFrame(engine.k, engine.frames, only, 76, 1)
+    return exportFrame(engine.k, engine.frames, { shot: only, scale: 1 }, 76)
   }
   const [both, left, right] = [
-    await exportFrame(engine.k, engine.frames, shot, 76, 1),
+    await exportFrame(engine.k, engine.frames, { shot, scale: 1 }, 76),
     await alone('act-a'),
     await alone('act-b'),
   ]

@@ -12,9 +12,9 @@ import {
   VideoSampleSource,
   WebMOutputFormat,
 } from 'mediabunny'
-import { planFrame, scaledSize } from '../core/plan'
+import { type Plan, planFrame, planView, scaledSize } from '../core/plan'
 import { type Codes, type Kernels, planesLength, renderPlanes } from '../core/render'
-import type { Shot, Size } from '../core/shot'
+import { matteShot, type Shot, type Size } from '../core/shot'
 import { mixdown, sounds } from '../core/sound'
 import { frameToSample, frameToSeconds, type Span, spanLength } from '../core/time'
 import { tellColour, WRITTEN_COLOUR } from './colour'
@@ -32,6 +32,8 @@ export interface ExportOptions {
   span: Span
   /** 1: full size. */
   scale: number
+  /** The id of a layer of which only the matte is written, in grey; left out: the picture, with its sound. */
+  matte?: string
 }
 
 export interface ExportWork {
@@ -92,15 +94,19 @@ export const bitrate = (size: Size, framesPerSecond: number): number =>
 const cannotBeMade = (frame: number, reason: string): MediaProblem =>
   new MediaProblem(`Frame ${frame} cannot be made: a take gives no picture there (${reason}).`)
 
+/** What is written, at which size. */
+export type Subject = Pick<ExportOptions, 'shot' | 'scale' | 'matte'>
+
+/** The shot that is written, and what to draw for one of its frames. */
+function planned({ shot, scale, matte }: Subject): { shown: Shot; planAt: (frame: number) => Plan } {
+  if (matte === undefined) return { shown: shot, planAt: frame => planFrame(shot, frame, scale) }
+  const shown = matteShot(shot, matte)
+  return { shown, planAt: frame => planView(planFrame(shown, frame, scale), 'matte', matte) }
+}
+
 /** One frame of a shot as it goes into a picture file. The caller frees `picture`. Throws MediaProblem if a take fails. */
-export async function exportFrame(
-  k: Kernels,
-  frames: FrameStore,
-  shot: Shot,
-  frame: number,
-  scale: number,
-): Promise<Codes> {
-  const { picture, failed } = await paintPlan(k, frames, planFrame(shot, frame, scale))
+export async function exportFrame(k: Kernels, frames: FrameStore, subject: Subject, frame: number): Promise<Codes> {
+  const { picture, failed } = await paintPlan(k, frames, planned(subject).planAt(frame))
   if (failed[0]) {
     k.free(picture.ptr)
     throw cannotBeMade(frame, failed[0].reason)
@@ -122,8 +128,9 @@ function soundSample(sides: [Float32Array, Float32Array], timestamp: number): Au
  * The sound is mixed a second at a time, so memory does not grow with the length.
  */
 export async function exportShot(options: ExportOptions, target: Target, work: ExportWork): Promise<void> {
-  const { shot, format, span, scale } = options
+  const { format, span, scale } = options
   const { k } = work
+  const { shown: shot, planAt } = planned(options)
   const { size } = filmSize(shot, scale)
   const codecs = CODECS[format]
   const rate = bitrate(size, shot.rate.num / shot.rate.den)
@@ -171,7 +178,7 @@ export async function exportShot(options: ExportOptions, target: Target, work: E
   }
   /** Paints a frame into the planes, and those into the buffer of its turn. */
   const paint = async (frame: number): Promise<Uint8Array<ArrayBuffer>> => {
-    const plan = planFrame(shot, frame, scale)
+    const plan = planAt(frame)
     const buffer = buffers[frame % 3]!
     const { failed } = await withPictures(
       work.frames,

@@ -21,6 +21,7 @@ import {
   takes,
   view,
 } from './command'
+import { removeLayers } from './remove'
 import { say } from './say'
 
 /** The chosen layers as text; null where nothing is chosen, or a take is looked at instead. */
@@ -105,18 +106,23 @@ async function write(): Promise<boolean> {
   }
 }
 
-/** The chosen piece as it is at the playhead, as a drawing with one path, on the clipboard. */
-async function copyPath(): Promise<void> {
+/** The chosen piece as it is at the playhead, as a drawing with one path; null where it is no outline and cannot be one. */
+function pathOf(): string | null {
   const layer = chosen()
   const open = shot()
   const piece = layer?.matte.find(p => p.id === view().piece)
-  if (!layer || !piece || !open) return
+  if (!layer || !piece || !open) return null
   const size = edits.layerSize(layer, open, takes())
-  const { outlined, isOpen = false } = SHAPES[piece.shape.kind]
+  const { outlined, isDrawn = false, isOpen = false } = SHAPES[piece.shape.kind]
+  if (!outlined && !isDrawn) return null
   const value = shapeAt(piece.shape, view().frame)
-  const points = outlined ? outlined(value, size) : (value as OutlinePoint[])
+  return svgOf(outlined ? outlined(value, size) : (value as OutlinePoint[]), isOpen, size)
+}
+
+async function copyPath(): Promise<void> {
+  const path = pathOf()
   try {
-    await navigator.clipboard.writeText(svgOf(points, isOpen, size))
+    if (path) await navigator.clipboard.writeText(path)
   } catch {
     say('The browser does not let the clipboard be written.')
   }
@@ -124,7 +130,7 @@ async function copyPath(): Promise<void> {
 
 async function cut(): Promise<void> {
   const gone = ids()
-  if (await write()) store.dispatch(edit('removeLayers', gone))
+  if (await write()) removeLayers(gone)
 }
 
 async function read(stage: StageEngine): Promise<void> {
@@ -162,7 +168,7 @@ export const CLIPBOARD: readonly Command[] = [
     id: 'copy-path',
     name: 'Copy the piece as a path (SVG)',
     group: 'Edit',
-    applies: () => one() && view().piece !== null,
+    applies: () => one() && pathOf() !== null,
     run: () => void copyPath(),
   },
   {

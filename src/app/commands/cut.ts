@@ -17,6 +17,7 @@ import {
   view,
 } from './command'
 import { isOutline, removePoints } from './outline'
+import { removeLayers } from './remove'
 import { say } from './say'
 
 const ask = (dialog: Dialog) => () => void store.dispatch(dialogOpened(dialog))
@@ -134,7 +135,7 @@ export const CUT: readonly Command[] = [
     group: 'Cut',
     keys: 'delete, backspace',
     applies: canChange,
-    run: () => (isOutline() ? removePoints() : void store.dispatch(edit('removeLayers', ids()))),
+    run: () => (isOutline() ? removePoints() : removeLayers(ids())),
   },
   {
     id: 'delete-close',
@@ -142,7 +143,7 @@ export const CUT: readonly Command[] = [
     group: 'Cut',
     keys: 'shift+delete, shift+backspace',
     applies: canChange,
-    run: () => void store.dispatch(edit('removeLayers', ids(), true)),
+    run: () => removeLayers(ids(), true),
   },
   {
     id: 'freeze',

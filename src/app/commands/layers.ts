@@ -3,6 +3,7 @@ import { edits, insideOf, type Layer, momentAt } from '../../core/shot'
 import { frameToSeconds, type Rate, secondsToFrame } from '../../core/time'
 import { aloneToggled, edit, groupEntered, layerChosen, layersChosen, store } from '../store'
 import { type Command, canChange, choosingNew, chosen, hasLayer, ids, inShot, layers, one, shot, view } from './command'
+import { sayShown } from './remove'
 import { say } from './say'
 
 function chooseNeighbour(by: 1 | -1): void {
@@ -62,7 +63,11 @@ export function leaveGroup(): void {
 }
 
 function group(): void {
-  if (choosingNew(() => store.dispatch(edit('groupLayers', ids(), 'Group')))) return
+  const gone = ids()
+  if (choosingNew(() => store.dispatch(edit('groupLayers', gone, 'Group')))) {
+    sayShown(gone, 'lies in the group now')
+    return
+  }
   say('These layers cannot be grouped: groups would lie too deep in each other, or nothing of them lies in the shot.')
 }
 

@@ -1,7 +1,7 @@
 // Ways of looking, and the pieces of a matte.
 import { BESIDES, VIEWS } from '../../core/plan'
 import { SHAPE_KINDS, SHAPES } from '../../core/shape'
-import { edits, newId, type Shape } from '../../core/shot'
+import { besideLayer, edits, newId, type Shape } from '../../core/shot'
 import {
   besideSet,
   cameraMoved,
@@ -20,7 +20,7 @@ function startPiece(kind: Shape['kind']): void {
   const project = projectOf(store.getState())
   const open = shot()
   if (!layer || !project || !open) return
-  const piece = edits.startPiece(kind, edits.layerSize(layer, open, project.takes))
+  const piece = edits.startPiece(kind, edits.layerSize(layer, open, project.takes), besideLayer(open, layer.id))
   store.dispatch(edit('addPiece', layer.id, piece))
   store.dispatch(pieceChosen({ layer: layer.id, piece: piece.id }))
   if (SHAPES[kind].isDrawn) store.dispatch(drawingSet(true))

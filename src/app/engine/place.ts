@@ -1,6 +1,6 @@
 // Takes and parts of them -> layers of the open shot, at the playhead.
-import { type Act, actLayers, type Layer, makeLayer, type Placing, type Take } from '../../core/shot'
-import { edit, layersChosen, shotOf, store, takeClosed } from '../store'
+import { type Act, actLayers, type Layer, makeLayer, matteOf, type Placing, type Take } from '../../core/shot'
+import { edit, layersChosen, pieceChosen, projectOf, shotOf, store, takeClosed } from '../store'
 
 /** The frame at which things are placed: the playhead of the shot, also while a take is looked at. */
 const playhead = (): number => store.getState().view.frame
@@ -32,4 +32,14 @@ export function placeActs(take: Take, acts: readonly Act[]): void {
   store.dispatch(takeClosed())
   store.dispatch(edit('addLayers', layers))
   store.dispatch(layersChosen(layers.map(l => l.id)))
+}
+
+/** Makes a take the matte of a layer, as bright as it is. */
+export function placeMatte(take: Take, layer: Layer): void {
+  const shot = shotOf(store.getState())
+  const takes = projectOf(store.getState())?.takes ?? []
+  if (!shot || !take.picture) return
+  const { matte, piece } = matteOf(take, layer, shot, takes)
+  store.dispatch(edit('addMatteLayer', layer.id, matte, piece))
+  store.dispatch(pieceChosen({ layer: layer.id, piece: piece.id }))
 }

@@ -85,18 +85,21 @@ const heardAt = (moment: number): number[] => sounding.filter(s => moment >= s.f
 
 beforeEach(() => {
   now = 0
+  vi.useFakeTimers()
   sounding = []
   vi.stubGlobal('AudioContext', Context)
   vi.stubGlobal('Worker', Mixer)
 })
 afterEach(() => {
+  vi.useRealTimers()
   vi.unstubAllGlobals()
 })
 
 const passed = async (until: number) => {
   while (now < until) {
     now += 0.05
-    await new Promise(resolve => setTimeout(resolve, 12))
+    // The clock of the page goes with that of the sound, however slow the machine.
+    await vi.advanceTimersByTimeAsync(50)
   }
 }
 

@@ -120,6 +120,13 @@ const ARGUMENTS: Record<EditName, fc.Arbitrary<unknown[]>> = {
     id,
     fc.record({ width: fc.constant(64), height: fc.constant(36) }).map(s => makePiece(makeShape('oval', s))),
   ),
+  addMatteLayer: t(
+    id,
+    fc.constantFrom(testLayer(3, { id: 'lent' })),
+    fc
+      .constantFrom('lent', 'layer-1', 'layer-2')
+      .map(layer => makePiece({ kind: 'layer', shows: { layer, of: 'alpha' } })),
+  ),
   blendLayer: t(id, fc.constantFrom('add', 'screen')),
   changeLoop: t(id, fc.record({ from: n, to: n, over: n }, { requiredKeys: [] }), fc.constant(takes)),
   changePiece: t(

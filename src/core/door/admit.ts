@@ -4,12 +4,13 @@ import { isKeyed } from '../keys'
 import { shapeValue, shapeWith } from '../shape'
 import { usedTakes } from '../shot/inner'
 import { LIMITS } from '../shot/limits'
+import { circleIn } from '../shot/shown'
 import type { Layer, Piece, Project, Shot, Take } from '../shot/types'
 import { workOf } from '../shot/work'
 import { insideOf } from '../source'
 import type { Checked } from './checked'
 import { layerSchema, PREFS, shotSchema, takeSchema } from './schema'
-import { TOO_MUCH_WORK, wrongAt } from './validate'
+import { inCircle, TOO_MUCH_WORK, wrongAt } from './validate'
 
 /** Lengths of layers as text. */
 const lengths = new WeakMap<Layer, number>()
@@ -117,6 +118,8 @@ export function admit(before: Project, after: Project): Checked<Project> {
   const text = after.shot.layers.reduce((sum, l) => sum + lengthOf(l), 0)
   // Half is left for takes, marks and the names of fields.
   if (text > LIMITS.json / 2) return refuse('The shot would hold more keys than a project file can.')
+  const circle = circleIn(after.shot)
+  if (circle) return refuse(inCircle(circle))
   if (workOf(after.shot) > LIMITS.work) return refuse(TOO_MUCH_WORK)
   return { ok: true, value: after }
 }

@@ -3,6 +3,7 @@ import type { ValidationErrorItem } from 'joi'
 import { usedTakes } from '../shot/inner'
 import { LIMITS } from '../shot/limits'
 import { newId } from '../shot/make'
+import { circleIn, shownIn } from '../shot/shown'
 import type { Project, Shot } from '../shot/types'
 import { workOf } from '../shot/work'
 import { insideOf, sourceKind } from '../source'
@@ -153,6 +154,11 @@ function settle(project: Project, aside: string[]): void {
         return kept
       })
     })
+  }
+  for (let circle = circleIn(project.shot); circle; circle = circleIn(project.shot)) {
+    // What it is made of leads back to it.
+    circle.matte = circle.matte.filter(p => shownIn(p).length === 0)
+    aside.push(`the layers that the matte of “${circle.name}” is made of`)
   }
   settleSources(project.shot, project.takes)
   for (let i = project.shot.layers.length - 1; i >= 0 && workOf(project.shot) > LIMITS.work; i--) {

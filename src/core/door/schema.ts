@@ -91,6 +91,8 @@ const words: SchemaWords<Joi.Schema> = {
   px,
   extent,
   degrees,
+  id: id.allow(''),
+  oneOf: (...words) => Joi.string().valid(...words),
   list: of => Joi.array().items(of).max(LIMITS.points),
   record: fields => Joi.object(fields),
 }

@@ -3,7 +3,8 @@ import type { ValidationErrorItem } from 'joi'
 import { usedTakes } from '../shot/inner'
 import { LIMITS } from '../shot/limits'
 import { newId } from '../shot/make'
-import type { Project, Shot, Take } from '../shot/types'
+import { circleIn } from '../shot/shown'
+import type { Layer, Project, Shot, Take } from '../shot/types'
 import { workOf } from '../shot/work'
 import { insideOf, sourceKind } from '../source'
 import type { Checked } from './checked'
@@ -13,6 +14,9 @@ import { projectSchema } from './schema'
 const refuse = (problem: string): { ok: false; problem: string } => ({ ok: false, problem })
 
 export const TOO_DEEP = `Its groups lie more than ${LIMITS.depth} deep in each other.`
+/** Of a layer that leads back to itself. */
+export const inCircle = ({ name }: Layer): string =>
+  `The matte of “${name || 'a layer'}” would be made of that very layer, by way of others or at once.`
 export const TOO_MUCH_WORK =
   'So many large layers lie over each other at once that a single frame would take minutes. Fewer copies, smaller groups or layers that follow each other would do.'
 
@@ -76,6 +80,8 @@ export function checkProject(data: unknown): Checked<Project> {
     if (!known.has(digest))
       return refuse(`A layer uses a take that the project does not list (${digest.slice(0, 8)}…).`)
   }
+  const circle = circleIn(project.shot)
+  if (circle) return refuse(inCircle(circle))
   if (workOf(project.shot) > LIMITS.work) return refuse(TOO_MUCH_WORK)
   settleSources(project.shot, project.takes)
   return { ok: true, value: project }

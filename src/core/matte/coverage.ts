@@ -1,8 +1,7 @@
 // Planned pieces -> rows of coverage.
 import type { PlannedPiece } from '../plan'
 import type { Kernels } from '../render/kernels'
-import { openShape } from '../shape'
-import type { Size } from '../shot'
+import { type Composing, openShape } from '../shape'
 import { openSweep } from './sweep'
 
 const MODES = { add: 0, subtract: 1, intersect: 2 } as const
@@ -10,16 +9,16 @@ const MODES = { add: 0, subtract: 1, intersect: 2 } as const
 /** Row y of a matte, n f32 in 0..1 at out; `spare` is room for another row. */
 export type MatteRow = (y: number, out: number, spare: number) => void
 
-const open = (k: Kernels, piece: PlannedPiece, size: Size) =>
-  piece.sweep.length > 0 ? openSweep(k, piece.sweep, piece, size) : openShape(k, piece.shape, piece, size)
+const open = (k: Kernels, piece: PlannedPiece, making: Composing) =>
+  piece.sweep.length > 0 ? openSweep(k, piece.sweep, piece, making) : openShape(k, piece.shape, piece, making)
 
 /**
  * Opens a matte for a frame of some size, and joins its pieces, in order, row by row. The first piece starts from nothing
  * if it adds, from everything if it subtracts or intersects. What it reserves belongs to the present scope. Throws OutOfMemory.
  */
-export function openMatte(k: Kernels, pieces: readonly PlannedPiece[], size: Size): MatteRow {
-  const { width: n } = size
-  const opened = pieces.map(piece => ({ piece, coverage: open(k, piece, size) }))
+export function openMatte(k: Kernels, pieces: readonly PlannedPiece[], making: Composing): MatteRow {
+  const { width: n } = making.size
+  const opened = pieces.map(piece => ({ piece, coverage: open(k, piece, making) }))
   const [first] = opened
   const covers = (y: number, { top, bottom }: { top: number; bottom: number }) => y >= top && y < bottom
   if (first && opened.length === 1) {

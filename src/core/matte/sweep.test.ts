@@ -1,7 +1,9 @@
 // A shape that moves while the shutter is open, against sixty-four moments of it.
+
 import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { testLayer, testShot } from '../../testing/documents'
+import { flat } from '../../testing/flat'
 import { testKernels } from '../../testing/kernels'
 import { planFrame } from '../plan'
 import type { Kernels } from '../render'
@@ -35,7 +37,7 @@ const pieceAt = (shot: Shot, frame: number) => planFrame(shot, frame).layers[0]!
 function matteOf(shot: Shot, frame: number): number[] {
   return k.scope(() => {
     const [out, spare] = [k.alloc(SIZE.width * 4 + 64), k.alloc(SIZE.width * 4 + 64)]
-    const row = openMatte(k, [pieceAt(shot, frame)], SIZE)
+    const row = openMatte(k, [pieceAt(shot, frame)], flat(SIZE))
     return Array.from({ length: SIZE.height }, (_, y) => {
       row(y, out, spare)
       return [...k.floats(out, SIZE.width)]
@@ -53,7 +55,7 @@ function meanOf(shot: Shot, frame: number, shutter: number, moments: number): nu
     const { shape } = pieceAt(still, at)
     k.scope(() => {
       const out = k.alloc(SIZE.width * 4 + 64)
-      const { top, bottom, row } = openShape(k, shape, { grow: 0, inside: 0, outside: 0 }, SIZE)
+      const { top, bottom, row } = openShape(k, shape, { grow: 0, inside: 0, outside: 0 }, flat(SIZE))
       for (let y = Math.max(0, top); y < Math.min(SIZE.height, bottom); y++) {
         row(y, out)
         k.floats(out, SIZE.width).forEach((c, x) => {

@@ -1,15 +1,18 @@
 // Every kind of picture that a plan can ask for: those that sources show, and those that are made of others.
+import type { PlannedLayer, PlannedPiece } from '../plan/types'
+import { SHAPES } from '../shape'
 import { SOURCES, type SourcePicture } from '../source'
 import { COLOUR, type ColourPicture } from './colour'
 import { GRADIENT, type GradientPicture } from './gradient'
-import type { Need, PictureKind } from './kind'
+import type { Need, Needs, PictureKind } from './kind'
+import { MATTE, type MattePicture } from './matte'
 import { MIX, type MixPicture } from './mix'
 
 export type { Find, Found, FrameNeed, LettersNeed, Making, Need, PictureKind } from './kind'
 
-export type PlannedPicture = SourcePicture | MixPicture | ColourPicture | GradientPicture
+export type PlannedPicture = SourcePicture | MixPicture | ColourPicture | GradientPicture | MattePicture
 
-const MADE = { mix: MIX, colour: COLOUR, gradient: GRADIENT } as const
+const MADE = { mix: MIX, colour: COLOUR, gradient: GRADIENT, matte: MATTE } as const
 
 const isMade = (kind: string): kind is keyof typeof MADE => kind in MADE
 
@@ -19,4 +22,18 @@ export function pictureKind({ kind }: PlannedPicture): PictureKind<PlannedPictur
   return made as unknown as PictureKind<PlannedPicture>
 }
 
-export const needsOf = (picture: PlannedPicture): Need[] => pictureKind(picture).needs(picture, needsOf)
+const NEEDS: Needs = { picture: needsOf, layer: layerNeeds }
+
+/** What a picture is made of. */
+export function needsOf(picture: PlannedPicture): Need[] {
+  return pictureKind(picture).needs(picture, NEEDS)
+}
+
+/** What a layer's picture and its matte are made of. */
+export function layerNeeds({ picture, matte }: PlannedLayer): Need[] {
+  return [...needsOf(picture), ...matteNeeds(matte)]
+}
+
+/** What pieces are made of. */
+export const matteNeeds = (matte: readonly PlannedPiece[]): Need[] =>
+  matte.flatMap(({ shape }) => SHAPES[shape.kind].needs?.(shape, layerNeeds) ?? [])

@@ -1,6 +1,6 @@
 // What a kind of planned picture tells about itself.
 import type { Letters, Wording } from '../graphic'
-import type { Plan } from '../plan/types'
+import type { Plan, PlannedLayer } from '../plan/types'
 import type { Kernels } from '../render/kernels'
 import type { Picture } from '../render/picture'
 import type { Rows } from '../render/rows'
@@ -25,6 +25,12 @@ export type Found = Picture | Letters
 /** Finds what a picture is made of, or null where that is not to be had: then the layer shows nothing. */
 export type Find = (needed: Need) => Found | null
 
+/** Tells what pictures, and layers with their mattes, need. */
+export interface Needs {
+  picture(picture: PlannedPicture): Need[]
+  layer(layer: PlannedLayer): Need[]
+}
+
 /** What pictures are made with. */
 export interface Making {
   /** Of the frame that is made. */
@@ -34,13 +40,13 @@ export interface Making {
   needs(picture: PlannedPicture): Need[]
   /** Another picture; null where there is none to be had. */
   rows(picture: PlannedPicture): Rows | null
-  /** A plan by rows: row y, width premultiplied linear pixels, at out. */
-  compose(plan: Plan): (y: number, out: number) => void
+  /** A plan by rows: row y at out, as many premultiplied linear pixels, or straight codes, as it is wide. */
+  compose(plan: Plan, as?: 'linear' | 'codes'): (y: number, out: number) => void
 }
 
 export interface PictureKind<P> {
-  /** What has to be there before it can be made; `of` tells the needs of pictures in it. */
-  needs(picture: P, of: (picture: PlannedPicture) => Need[]): Need[]
+  /** What has to be there before it can be made; `of` tells the needs of what lies in it. */
+  needs(picture: P, of: Needs): Need[]
   /** Whether it shows the one picture that it needs, as that is. */
   isPlain?: true
   rows(k: Kernels, picture: P, making: Making): Rows | null

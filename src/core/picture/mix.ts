@@ -11,7 +11,7 @@ export interface MixPicture {
 }
 
 export const MIX: PictureKind<MixPicture> = {
-  needs: ({ one, other }, of) => [...of(one), ...of(other)],
+  needs: ({ one, other }, of) => [...of.picture(one), ...of.picture(other)],
   rows(k, picture, making) {
     const one = making.rows(picture.one)
     const other = making.rows(picture.other)

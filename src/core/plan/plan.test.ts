@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { testLayer, testShot } from '../../testing/documents'
 import { makePiece } from '../shot'
-import { neededFrames, planFrame, planView, type View } from '.'
+import { neededFrames, type PlannedLayer, planFrame, planView, type View } from '.'
 
 describe('a plan', () => {
   it('leaves out what is hidden, out of its span or transparent', () => {
@@ -102,7 +102,7 @@ describe('views', () => {
   const plan = planFrame(testShot([testLayer(0, { matte: [piece] }), testLayer(1)]), 0)
   it('show the matte, the cut-out and the uncut picture of one layer', () => {
     expect(planView(plan, 'matte', 'layer-0').layers).toMatchObject([
-      { picture: { kind: 'colour', colour: '#ffffff' } },
+      { picture: { kind: 'matte', layers: [{ picture: { colour: '#ffffff' }, matte: [{}] }] }, matte: [] },
     ])
     expect(planView(plan, 'cut-out', 'layer-0')).toMatchObject({ backdrop: null, layers: [{ id: 'layer-0' }] })
     expect(planView(plan, 'uncut', 'layer-0').layers.map(l => l.matte.length)).toEqual([0, 0])
@@ -117,10 +117,13 @@ describe('views', () => {
   it('take a row of copies as one', () => {
     const row = testLayer(0, { matte: [piece], copies: { count: 2, later: 0, x: 5, y: 0, keep: 1 } })
     const three = planFrame(testShot([row, testLayer(1)]), 0)
+    const layersOf = (view: View): PlannedLayer[] => {
+      const { layers } = planView(three, view, 'layer-0')
+      const [first] = layers
+      return first?.picture.kind === 'matte' ? first.picture.layers : layers
+    }
     const xs = (view: View) =>
-      planView(three, view, 'layer-0').layers.map(l =>
-        Math.round((l.matte[0]?.shape as { x: number } | undefined)?.x ?? -1),
-      )
+      layersOf(view).map(l => Math.round((l.matte[0]?.shape as { x: number } | undefined)?.x ?? -1))
     expect(xs('matte')).toEqual([10, 15, 20])
     expect(xs('cut-out')).toEqual([10, 15, 20])
     expect(xs('uncut')).toEqual([-1, -1, -1, -1])

@@ -2,7 +2,7 @@
 import { type Affine, after, scaleOf, scaling, UNMOVED } from '../affine'
 import { sample } from '../keys'
 import { planLooks } from '../look'
-import { type FrameNeed, type Need, needsOf, type PlannedPicture } from '../picture'
+import { type FrameNeed, layerNeeds, type Need, type PlannedPicture } from '../picture'
 import { SHAPES, shapeAt } from '../shape'
 import {
   fadeAt,
@@ -20,17 +20,29 @@ import { inSpan, type Rate } from '../time'
 import { sweepOf } from './sweep'
 import type { Plan, PlannedLayer, PlannedPiece } from './types'
 
-function planPiece(piece: Piece, frame: number, outer: Affine): PlannedPiece {
+/** Where layers are planned. */
+interface Setting {
+  shot: Shot
+  /** Of the output. */
+  size: Size
+  /** From px of the shot to those of the output. */
+  outer: Affine
+}
+
+function planPiece(piece: Piece, frame: number, outer: Affine, setting: Setting): PlannedPiece {
   const kind = SHAPES[piece.shape.kind]
   const mapAt = (moment: number) => after(outer, motionMap(piece.pivot, sample(piece.motion, moment)))
-  const shapeIn = (moment: number) => kind.plan(shapeAt(piece.shape, moment), mapAt(moment))
+  const shapeIn = (moment: number) => {
+    const to = mapAt(moment)
+    return kind.plan(shapeAt(piece.shape, moment), to, id => planNamed(id, moment, { ...setting, outer: to }))
+  }
   const to = mapAt(frame)
   const shape = shapeIn(frame)
   const scale = scaleOf(to)
   const grow = sample(piece.grow, frame) * scale
   return {
     shape,
-    sweep: sweepOf(piece.blur, frame, shapeIn),
+    sweep: sweepOf(piece.shape.kind, piece.blur, frame, shapeIn),
     join: piece.join,
     inverted: piece.inverted,
     strength: sample(piece.strength, frame),
@@ -53,14 +65,9 @@ function planPicture(layer: Layer, frame: number, rate: Rate, scale: number, to:
 const outwards = ({ join, inverted }: PlannedPiece): 1 | -1 => ((join === 'subtract') === inverted ? 1 : -1)
 
 /** A layer as it is at a frame of its own, for the frame of the shot at which it shows, and what of it lies behind that; nothing where it shows nothing. */
-function planLayer(
-  layer: Layer,
-  own: number,
-  frame: number,
-  copy: number,
-  { rate, size }: Shot,
-  scale: number,
-): PlannedLayer[] {
+function planLayer(layer: Layer, own: number, frame: number, copy: number, setting: Setting): PlannedLayer[] {
+  const { shot, outer } = setting
+  const scale = scaleOf(outer)
   if (!inSpan(own, layer.span)) return []
   const keep = (layer.copies?.keep ?? 1) ** copy
   const opacity = sample(layer.opacity, own) * fadeAt(layer.span, layer.fade, own, 1) * keep
@@ -71,15 +78,15 @@ function planLayer(
     x: still.x + copy * (layer.copies?.x ?? 0),
     y: still.y + copy * (layer.copies?.y ?? 0),
   }
-  const map = after(scaling(scale), placeMap(layer, place))
+  const map = after(outer, placeMap(layer, place))
   const kind = sourceKind(layer.source)
-  const pictureScale = kind.scale(layer.source, { size, scale, shown: scaleOf(map) })
+  const pictureScale = kind.scale(layer.source, { size: shot.size, scale, shown: scaleOf(map) })
   const pieces = layer.matteOn ? layer.matte : []
   const matteWith: MatteWith = (grow, by, soft) =>
     pieces.flatMap(p => {
-      const [at, to] = p.pinnedTo === 'layer' ? ([own, map] as const) : ([frame, scaling(scale)] as const)
+      const [at, to] = p.pinnedTo === 'layer' ? ([own, map] as const) : ([frame, outer] as const)
       if (!sample(p.on, at)) return []
-      const planned = planPiece(p, at, after({ ...UNMOVED, ...by }, to))
+      const planned = planPiece(p, at, after({ ...UNMOVED, ...by }, to), setting)
       const { inside, outside } = planned
       const grown = planned.grow + grow * outwards(planned)
       return [{ ...planned, grow: grown, inside: inside + soft / 2, outside: outside + soft / 2 }]
@@ -87,7 +94,7 @@ function planLayer(
   const matte = matteWith(0, { x: 0, y: 0 }, 0)
   const planned: PlannedLayer = {
     id: layer.id,
-    picture: planPicture(layer, own, rate, pictureScale, map),
+    picture: planPicture(layer, own, shot.rate, pictureScale, map),
     place: kind.isPlaced ? UNMOVED : after(map, scaling(1 / pictureScale)),
     opacity,
     blend: layer.blend,
@@ -95,7 +102,7 @@ function planLayer(
     matte,
   }
   const behind = matte.length > 0 ? (kind.behind?.(layer.source, matteWith, map) ?? []) : []
-  return behind.length === 0 ? [planned] : withBehind(planned, behind, scaledSize(size, scale))
+  return behind.length === 0 ? [planned] : withBehind(planned, behind, setting.size)
 }
 
 /** A layer with what lies behind its own picture: one picture, where it does not merely lie over what is farther. */
@@ -113,26 +120,33 @@ export const scaledSize = (size: Size, scale: number): Size => ({
   height: Math.max(1, Math.round(size.height * scale)),
 })
 
+/** A layer at a frame of the shot, its copies behind it. */
+function planCopies(layer: Layer, frame: number, setting: Setting): PlannedLayer[] {
+  if (!sourceKind(layer.source).hasPicture(layer.source)) return []
+  const { count, later } = layer.copies ?? { count: 0, later: 0 }
+  return Array.from({ length: count + 1 }, (_, i) => planLayer(layer, frame - i * later, frame, i, setting)).flat()
+}
+
+/** What a layer of the shot shows by itself, also where it is off. */
+function planNamed(id: string, frame: number, setting: Setting): PlannedLayer[] {
+  const layer = setting.shot.layers.find(l => l.id === id)
+  return layer ? planCopies(layer, frame, setting).map(l => ({ ...l, blend: 'normal' as const })) : []
+}
+
 /**
  * Plans one frame of a shot at a scale (1: full size). Layers that are off, out of their span, wholly transparent or
  * only heard are left out; a layer's copies lie behind it. A group is planned at the scale it is shown at, so that its
  * edges stay as fine as any other.
  */
 export function planFrame(shot: Shot, frame: number, scale = 1): Plan {
-  const layers = shot.layers.flatMap((layer): PlannedLayer[] => {
-    if (!layer.on || !sourceKind(layer.source).hasPicture(layer.source)) return []
-    const { count, later } = layer.copies ?? { count: 0, later: 0 }
-    const planned: PlannedLayer[] = []
-    for (let i = 0; i <= count; i++) {
-      planned.push(...planLayer(layer, frame - i * later, frame, i, shot, scale))
-    }
-    return planned
-  })
-  return { size: scaledSize(shot.size, scale), backdrop: shot.backdrop, layers }
+  const size = scaledSize(shot.size, scale)
+  const setting: Setting = { shot, size, outer: scaling(scale) }
+  const layers = shot.layers.flatMap(layer => (layer.on ? planCopies(layer, frame, setting) : []))
+  return { size, backdrop: shot.backdrop, layers }
 }
 
 /** Everything that a plan needs, groups included, nearest first. */
-export const neededFor = (plan: Plan): Need[] => plan.layers.flatMap(layer => needsOf(layer.picture))
+export const neededFor = (plan: Plan): Need[] => plan.layers.flatMap(layerNeeds)
 
 /** Every moment of takes that it needs. */
 export const neededFrames = (plan: Plan): FrameNeed[] => neededFor(plan).filter(need => 'digest' in need)

@@ -12,11 +12,16 @@ const MOST = 64
  * The shapes whose mean is the blurred one, as many as it moves far; none where it stands still. `at` is the shape at a frame,
  * fractions allowed. A shutter of 360° is open from one frame to the next; the phase says how much later it opens, in the same degrees.
  */
-export function sweepOf({ shutter, phase }: Blur, frame: number, at: (frame: number) => PlannedShape): PlannedShape[] {
-  if (shutter <= 0) return []
+export function sweepOf(
+  kind: PlannedShape['kind'],
+  { shutter, phase }: Blur,
+  frame: number,
+  at: (frame: number) => PlannedShape,
+): PlannedShape[] {
+  const { travel } = SHAPES[kind]
+  if (shutter <= 0 || !travel) return []
   const moment = (share: number) => at(frame + (phase + shutter * share) / 360)
   const [begin, middle, end] = [moment(0), moment(0.5), moment(1)]
-  const { travel } = SHAPES[begin.kind]
   const far = travel(begin, middle) + travel(middle, end)
   if (far < 0.01) return []
   let count = 4

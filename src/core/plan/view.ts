@@ -34,6 +34,13 @@ function partsOf(layer: PlannedLayer): PlannedLayer[] {
   return parts.length > 0 && parts.every(p => p.id === id) ? parts : [layer]
 }
 
+/** What layers keep, in grey. */
+const matteOf = (plan: Plan, layers: readonly PlannedLayer[]): Plan => {
+  const [first] = layers
+  const picture = { kind: 'matte', layers: layers.map(l => sheet(l, '#ffffff')) } as const
+  return { ...plan, backdrop: '#000000', layers: [{ ...sheet(first!, '#ffffff'), picture, matte: [] }] }
+}
+
 function uncutLayers({ layers }: Plan, layerId: string | null, beside: Beside): PlannedLayer[] {
   const whole = (l: PlannedLayer): PlannedLayer => ({
     ...l,
@@ -62,7 +69,7 @@ export function planView(plan: Plan, view: View, layerId: string | null, beside:
     case 'picture':
       return plan
     case 'matte':
-      return { ...plan, backdrop: '#000000', layers: own.flatMap(partsOf).map(l => sheet(l, '#ffffff')) }
+      return own.length > 0 ? matteOf(plan, own.flatMap(partsOf)) : { ...plan, backdrop: '#000000', layers: [] }
     case 'cut-out':
       return { ...plan, backdrop: null, layers: cut }
     case 'uncut':

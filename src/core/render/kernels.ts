@@ -32,6 +32,9 @@ interface KernelFunctions {
   ): void
   lumaRow(src: number, dst: number, n: number): void
   chromaPairRow(top: number, bottom: number, u: number, v: number, width: number, from: number, to: number): void
+  alphaRow(src: number, out: number, n: number): void
+  brightRow(src: number, out: number, n: number): void
+  greyRow(src: number, dst: number, n: number): void
   copyBytes(dst: number, src: number, n: number): void
   orderRow(row: number, n: number, opaque: number): void
   upRow(src: number, above: number, dst: number, n: number, channels: number): void

@@ -1,8 +1,9 @@
 // plan + pictures -> picture. The only place where pictures are made: preview, export and terminal all come here.
 import { lookRows } from '../look'
 import { openMatte } from '../matte'
-import { type Find, type Making, needsOf, type PlannedPicture, pictureKind } from '../picture'
+import { type Find, type Making, matteNeeds, needsOf, type PlannedPicture, pictureKind } from '../picture'
 import { digestOf, type Plan, type PlannedLayer } from '../plan'
+import type { Composing } from '../shape'
 import type { Blend } from '../shot'
 import { keptRows } from './kept'
 import type { Kernels } from './kernels'
@@ -46,28 +47,31 @@ const MODES: Readonly<Record<Blend, number>> = {
 }
 
 /** A layer's matte by rows: kept ones if it stands still, else made one by one. */
-function matteRows(k: Kernels, { matte }: PlannedLayer, { size }: Plan) {
+function matteRows(k: Kernels, { matte }: PlannedLayer, { size }: Plan, sources: Sources) {
   if (matte.length === 0) return null
   const { width, height } = size
+  const making: Composing = { size, compose: (inner, as) => composedRows(k, inner, sources, as) }
   const stride = (width * 4 + 127) & ~63
   const rows = () => {
     const spare = k.alloc(stride)
-    const row = openMatte(k, matte, size)
+    const row = openMatte(k, matte, making)
     return (y: number, out: number) => row(y, out, spare)
   }
-  const still = keptRows(k, { digest: digestOf(matte), stride, height, rows })
+  // What lacks a picture now may have it the next time.
+  const isWhole = matteNeeds(matte).every(needed => sources.find(needed) !== null)
+  const still = isWhole ? keptRows(k, { digest: digestOf(matte), stride, height, rows }) : null
   if (still) return (y: number) => still.ptr + y * still.stride
-  const row = openMatte(k, matte, size)
+  const row = openMatte(k, matte, making)
   return (y: number, out: number, spare: number): number => {
     row(y, out, spare)
     return out
   }
 }
 
-function painter(k: Kernels, layer: PlannedLayer, source: Rows, plan: Plan, shared: Shared): Painter {
-  const placed = placePicture(k, source, layer, plan.size, shared)
+function painter(k: Kernels, layer: PlannedLayer, source: Rows, plan: Plan, sources: Sources): Painter {
+  const placed = placePicture(k, source, layer, plan.size, sources.shared)
   const { width } = plan.size
-  const matte = matteRows(k, layer, plan)
+  const matte = matteRows(k, layer, plan, sources)
   const { inside } = placed
   const coverage = (y: number, out: number, spare: number): number => {
     if (!matte) {
@@ -98,6 +102,12 @@ function painter(k: Kernels, layer: PlannedLayer, source: Rows, plan: Plan, shar
   }
 }
 
+/** A plan by rows, composed for something else to be made of it. */
+function composedRows(k: Kernels, plan: Plan, sources: Sources, as: 'linear' | 'codes' = 'linear') {
+  const { compose } = composer(k, plan, sources, as)
+  return (y: number, out: number) => compose(y, out)
+}
+
 /** The picture a layer shows, before it is placed; null where a take gives none. */
 function rowsOf(k: Kernels, wanted: PlannedPicture, plan: Plan, sources: Sources): Rows | null {
   const making: Making = {
@@ -105,10 +115,7 @@ function rowsOf(k: Kernels, wanted: PlannedPicture, plan: Plan, sources: Sources
     find: sources.find,
     needs: needsOf,
     rows: picture => rowsOf(k, picture, plan, sources),
-    compose(inner) {
-      const { compose } = composer(k, inner, sources, 'linear')
-      return (y, out) => compose(y, out)
-    },
+    compose: (inner, as) => composedRows(k, inner, sources, as),
   }
   return pictureKind(wanted).rows(k, wanted, making)
 }
@@ -144,7 +151,7 @@ export function composer(k: Kernels, plan: Plan, sources: Sources, as: 'codes' |
   for (const layer of plan.layers) {
     const picture = rowsOf(k, layer.picture, plan, sources)
     const rows = picture && lookRows(k, layer.looks, picture)
-    const made = rows && painter(k, layer, rows, plan, sources.shared)
+    const made = rows && painter(k, layer, rows, plan, sources)
     if (made) painters.push(made)
     // Behind a layer that hides everything nothing has to be made at all.
     if (rows && hides(plan, layer, rows)) break

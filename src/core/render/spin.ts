@@ -37,6 +37,8 @@ function steady(k: Kernels, shared: Shared, key: string, make: () => Rows): Rows
   }
   const made = floatRows(k, rows, ptr, width * 16, rows.opaque)
   shared.set(key, made)
+  // It may be made for something that is kept, in a scope that ends before the frame does.
+  k.atEnd(() => void shared.delete(key))
   return made
 }
 

@@ -48,7 +48,7 @@ export const EDGE: ShapeKind<Line, PlannedEdge> = {
     Math.abs((to.x - from.x) * from.nx + (to.y - from.y) * from.ny) +
     LONG * Math.hypot(to.nx - from.nx, to.ny - from.ny),
   extent: () => Number.POSITIVE_INFINITY,
-  open: (k, { x, y: at, nx, ny }, { grow, inside, outside }, { width }) => ({
+  open: (k, { x, y: at, nx, ny }, { grow, inside, outside }, { size: { width } }) => ({
     top: Number.NEGATIVE_INFINITY,
     bottom: Number.POSITIVE_INFINITY,
     row: (y, out) => k.edgeRow(out, width, y, x, at, nx, ny, grow, inside, outside),

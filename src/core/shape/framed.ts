@@ -58,7 +58,7 @@ export const framed = <K extends string>(
     Math.hypot(to.halfWidth - from.halfWidth, to.halfHeight - from.halfHeight) +
     Math.hypot(to.halfWidth, to.halfHeight) * Math.hypot(to.cos - from.cos, to.sin - from.sin),
   extent: ({ halfWidth, halfHeight }, grow) => Math.max(halfWidth, halfHeight) + Math.max(0, grow),
-  open(k, { x, y: at, halfWidth, halfHeight, cos, sin }, { grow, inside, outside }, { width }) {
+  open(k, { x, y: at, halfWidth, halfHeight, cos, sin }, { grow, inside, outside }, { size: { width } }) {
     const reach = Math.abs(sin) * halfWidth + Math.abs(cos) * halfHeight + Math.max(0, grow) + outside + 1
     return {
       top: Math.floor(at - reach),

@@ -5,14 +5,16 @@ import type { Kernels } from '../render/kernels'
 import { BOX } from './box'
 import { EDGE, type Line, type PlannedEdge } from './edge'
 import type { Frame, PlannedFrame } from './framed'
-import type { Feather, ShapeKind } from './kind'
+import type { Composing, Feather, ShapeKind } from './kind'
+import { LAYER, type PlannedShown, type Shown } from './layer'
 import { OUTLINE, type PlannedOutline } from './outline'
 import { OVAL } from './oval'
 import { type PlannedStrip, STRIP } from './strip'
 
 export type { Line } from './edge'
 export type { Frame } from './framed'
-export type { Coverage, Feather, SchemaWords } from './kind'
+export type { Composing, Coverage, Feather, SchemaWords } from './kind'
+export { READINGS, type Reading, type Shown } from './layer'
 export { openRings } from './rings'
 
 export type Shape =
@@ -21,13 +23,18 @@ export type Shape =
   | { kind: 'oval'; frame: Value<Frame> }
   | { kind: 'outline'; points: Value<OutlinePoint[]> }
   | { kind: 'strip'; points: Value<OutlinePoint[]> }
+  | { kind: 'layer'; shows: Value<Shown> }
 
-export type PlannedShape = PlannedEdge | PlannedFrame<'box' | 'oval'> | PlannedOutline | PlannedStrip
+export type PlannedShape = PlannedEdge | PlannedFrame<'box' | 'oval'> | PlannedOutline | PlannedStrip | PlannedShown
 
-const TABLE = { edge: EDGE, box: BOX, oval: OVAL, outline: OUTLINE, strip: STRIP } as const satisfies Record<
-  Shape['kind'],
-  unknown
->
+const TABLE = {
+  edge: EDGE,
+  box: BOX,
+  oval: OVAL,
+  outline: OUTLINE,
+  strip: STRIP,
+  layer: LAYER,
+} as const satisfies Record<Shape['kind'], unknown>
 
 /** The kinds by name, for whoever does not care which one it is. */
 export const SHAPES = TABLE as unknown as Readonly<Record<Shape['kind'], ShapeKind<unknown, PlannedShape>>>
@@ -35,12 +42,8 @@ export const SHAPES = TABLE as unknown as Readonly<Record<Shape['kind'], ShapeKi
 export const SHAPE_KINDS = Object.keys(TABLE) as Shape['kind'][]
 
 /** Opens the coverage of a shape for a frame of some size, as its kind says. */
-export const openShape = (
-  k: Kernels,
-  shape: PlannedShape,
-  feather: Feather,
-  frame: { width: number; height: number },
-) => SHAPES[shape.kind].open(k, shape, feather, frame)
+export const openShape = (k: Kernels, shape: PlannedShape, feather: Feather, making: Composing) =>
+  SHAPES[shape.kind].open(k, shape, feather, making)
 
 /** What of a shape can carry keys. */
 export const shapeValue = (shape: Shape): Value<unknown> =>

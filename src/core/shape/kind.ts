@@ -3,6 +3,8 @@
 import type { Affine } from '../affine'
 import type { Mixer } from '../keys'
 import type { OutlinePoint } from '../outline'
+import type { Making, Need } from '../picture/kind'
+import type { PlannedLayer } from '../plan/types'
 import type { Kernels } from '../render/kernels'
 
 interface Size {
@@ -16,6 +18,9 @@ export interface SchemaWords<S> {
   /** px of nought and more. */
   extent: S
   degrees: S
+  /** Of a layer; none: '' */
+  id: S
+  oneOf(...words: readonly string[]): S
   /** As many as an outline may have points. */
   list(of: S): S
   record(fields: Readonly<Record<string, S>>): S
@@ -36,6 +41,9 @@ export interface Coverage {
   row(y: number, out: number): void
 }
 
+/** The size of the frame, and how what it is made of is made. */
+export type Composing = Pick<Making, 'size' | 'compose'>
+
 export const NOTHING: Coverage = { top: 0, bottom: 0, row() {} }
 
 /**
@@ -55,8 +63,8 @@ export interface ShapeKind<V, P> {
   soft?: number
   /** Whether what is drawn does not close. */
   isOpen?: true
-  /** In the middle of a picture of some size. */
-  make(size: Size): V
+  /** In the middle of a picture of some size; `beside` is the id of the layer next to its own. */
+  make(size: Size, beside: string): V
   schema<S>(words: SchemaWords<S>): S
   /** What lies between two keys, where that is more than the numbers of it mixed. */
   mix?: Mixer<V>
@@ -64,19 +72,25 @@ export interface ShapeKind<V, P> {
   taken?(value: V): V
   /** The outline that it is, in a picture of some size; left out: it is one already. */
   outlined?(value: V, size: Size): OutlinePoint[]
+  /** The layer of the shot that it is made of; left out: it is made of nothing else. */
+  shows?(value: V): string
+  /** The same made of another layer. */
+  shownAs?(value: V, layer: string): V
   /** What it becomes where the px that it is told in come to lie elsewhere. */
   carried(value: V, map: Affine): V
-  /** `to` carries px that the piece is told in to px of the output. */
-  plan(value: V, to: Affine): P
+  /** `to` carries px that the piece is told in to px of the output; `layersOf` is what a layer of the shot shows there. */
+  plan(value: V, to: Affine, layersOf: (id: string) => PlannedLayer[]): P
+  /** What has to be there before it can be opened; left out: nothing. `of` tells the needs of a layer. */
+  needs?(planned: P, of: (layer: PlannedLayer) => Need[]): Need[]
   /** How far from its middle it reaches once it has grown, in px of the output. */
   extent(planned: P, grow: number): number
   /** What it may cost for each pixel, in pixels that are composited; left out: next to nothing. */
   cost?(value: V): number
-  /** How far the farthest place of its outline moves from one to another, px of the output. */
-  travel(from: P, to: P): number
+  /** How far the farthest place of its outline moves from one to another, px of the output; left out: it does not blur by itself. */
+  travel?(from: P, to: P): number
   /**
    * Opens its own coverage of a frame, before inversion and strength. What it reserves belongs to the present scope, so it
    * may hold a distance transform or a stored matte. Throws OutOfMemory.
    */
-  open(k: Kernels, planned: P, feather: Feather, frame: Size): Coverage
+  open(k: Kernels, planned: P, feather: Feather, making: Composing): Coverage
 }

@@ -35,5 +35,5 @@ export const OUTLINE: ShapeKind<OutlinePoint[], PlannedOutline> = {
     const bounds = boundsOf(Float64Array.from(points.flatMap(endsOf)))
     return bounds ? Math.max(bounds.right - bounds.left, bounds.bottom - bounds.top) / 2 + Math.max(0, grow) : 0
   },
-  open: (k, { points }, feather, frame) => openRings(k, [points], feather, frame),
+  open: (k, { points }, feather, { size }) => openRings(k, [points], feather, size),
 }

@@ -53,20 +53,35 @@ function boundsOfAll(rings: readonly Float64Array[]): ReturnType<typeof boundsOf
   return all.left <= all.right ? all : null
 }
 
-/**
- * Opens the coverage of what outlines wind round, either way, in a frame of some size: exact area where it has no feather and is not
- * grown, else by the true distance to the nearest of them. Throws OutOfMemory.
- */
+/** Opens the coverage of what outlines wind round, as `openPolygons` does. Throws OutOfMemory. */
 export function openRings(
   k: Kernels,
   outlines: readonly (readonly OutlinePoint[])[],
   feather: Feather,
   frame: { width: number; height: number },
 ): Coverage {
-  const { grow, inside, outside } = feather
-  const soft = (inside + outside) / 1.5
+  const soft = (feather.inside + feather.outside) / 1.5
   const tolerance = Math.min(COARSE, FINE * Math.max(1, soft))
-  const rings = outlines.map(points => flatten(points, tolerance)).filter(ring => ring.length > 0)
+  return openPolygons(
+    k,
+    outlines.map(points => flatten(points, tolerance)),
+    feather,
+    frame,
+  )
+}
+
+/**
+ * Opens the coverage of what rings of corners, x after y, wind round, either way, in a frame of some size: exact area where it has no
+ * feather and is not grown, else by the true distance to the nearest of them. Throws OutOfMemory.
+ */
+export function openPolygons(
+  k: Kernels,
+  all: readonly Float64Array[],
+  feather: Feather,
+  frame: { width: number; height: number },
+): Coverage {
+  const { grow, inside, outside } = feather
+  const rings = all.filter(ring => ring.length > 0)
   const bounds = boundsOfAll(rings)
   const reach = Math.max(0, grow) + outside + 1
   const left = bounds && Math.max(0, Math.floor(bounds.left - reach))

@@ -93,7 +93,7 @@ export const STRIP: ShapeKind<OutlinePoint[], PlannedStrip> = {
   carried: (points, map) => points.map(p => carryOutlinePoint(map, p)),
   plan: (points, to) => ({ kind: 'strip', points: points.map(p => carryOutlinePoint(to, p)) }),
   cost: points => points.length / 50,
-  travel: (from, to) => OUTLINE.travel({ ...from, kind: 'outline' }, { ...to, kind: 'outline' }),
+  travel: (from, to) => OUTLINE.travel!({ ...from, kind: 'outline' }, { ...to, kind: 'outline' }),
   extent: ({ points }, grow) => Math.max(0, ...points.map(p => p.width ?? 0)) / 2 + Math.max(0, grow),
-  open: (k, { points }, feather, frame) => openStrip(k, points, feather, frame),
+  open: (k, { points }, feather, { size }) => openStrip(k, points, feather, size),
 }

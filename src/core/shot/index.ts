@@ -15,8 +15,10 @@ export {
   type Placing,
 } from './make'
 export { makeLettering, makePanel } from './make-graphic'
+export { matteOf } from './make-matte'
 export { matteShot } from './matte-shot'
 export { motionMap, placeMap } from './place'
+export { besideLayer, layersFor, shownElsewhere } from './shown'
 export { fadeAt, framesOf, momentAt, type Pass, passesOf, possibleSpeed, reach, speedOf } from './timing'
 export {
   type Act,

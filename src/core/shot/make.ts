@@ -144,20 +144,22 @@ export function makeProject(takes: readonly Take[], name: string): Project {
   }
 }
 
-/** A shape of the given kind in the middle of a picture. */
-export const makeShape = (kind: Shape['kind'], size: Size): Shape => shapeWith(kind, SHAPES[kind].make(size))
+/** A shape of the given kind in the middle of a picture; `beside` is the id of the layer next to its own. */
+export const makeShape = (kind: Shape['kind'], size: Size, beside = ''): Shape =>
+  shapeWith(kind, SHAPES[kind].make(size, beside))
 
 const UNMOVED: Motion = { x: 0, y: 0, scale: 1, angle: 0 }
 
 export function makePiece(shape: Shape): Piece {
-  const { name, soft = 0 } = SHAPES[shape.kind]
+  const { name, soft = 0, shows } = SHAPES[shape.kind]
   return {
     id: newId(),
     name,
     shape,
     join: 'add',
     inverted: false,
-    pinnedTo: 'layer',
+    // Another layer is meant where it is seen.
+    pinnedTo: shows ? 'shot' : 'layer',
     on: true,
     motion: UNMOVED,
     pivot: { x: 0, y: 0 },

@@ -2,6 +2,7 @@
 import { isKeyed } from '../keys'
 import { SHAPES, shapeValue } from '../shape'
 import { insideOf } from '../source'
+import { shownIn } from './shown'
 import type { Layer, Piece, Shot } from './types'
 
 /** How much more a turned pixel costs than one that lies as it was taken. */
@@ -18,32 +19,48 @@ const isBlurred = ({ blur, motion, shape }: Piece): boolean =>
 
 /** What a piece costs for each pixel. */
 function pieceCost(piece: Piece): number {
-  if (piece.on === false) return 0
   const value = shapeValue(piece.shape)
   const { cost } = SHAPES[piece.shape.kind]
   const own = cost ? Math.max(0, ...(isKeyed(value) ? value.keys.map(k => cost(k.value)) : [cost(value)])) : 0
   return isBlurred(piece) ? BLURRED * Math.max(1, own) : own
 }
 
-/** What one of a layer's copies costs in px, in a frame of some px. */
-function costOf(layer: Layer, frame: number): number {
-  const pieces = layer.matteOn ? layer.matte.reduce((sum, piece) => sum + pieceCost(piece), 0) : 0
-  const own = frame * ((isTurned(layer) ? TURNED : 1) + pieces)
-  const inside = insideOf(layer.source)
-  return inside ? own + workOf(inside) : own
+/** What asking a layer for its matte costs at least, however small the frame, in px. */
+const ASKING = 20_000
+
+/** What one of a layer's copies costs in px, with all of its matte. No matte may be made of itself. */
+function costs({ layers, size }: Shot): (layer: Layer) => number {
+  const frame = size.width * size.height
+  const known = new Map<string, number>()
+  const asked = (id: string): number => {
+    const layer = layers.find(l => l.id === id)
+    return layer ? ASKING + frame + of(layer) * (1 + (layer.copies?.count ?? 0)) : 0
+  }
+  function of(layer: Layer): number {
+    const found = known.get(layer.id)
+    if (found !== undefined) return found
+    const pieces = layer.matteOn ? layer.matte.filter(p => p.on !== false) : []
+    const shown = pieces.flatMap(p => [...new Set(shownIn(p))])
+    const inside = insideOf(layer.source)
+    const each = (isTurned(layer) ? TURNED : 1) + pieces.reduce((sum, piece) => sum + pieceCost(piece), 0)
+    const cost = frame * each + (inside ? workOf(inside) : 0) + shown.reduce((sum, id) => sum + asked(id), 0)
+    known.set(layer.id, cost)
+    return cost
+  }
+  return of
 }
 
 /**
  * The dearest frame of a shot, in pixels that are composited: every layer that is on, with every copy and whatever its
- * group holds, as if none hid another. Groups count as if all of their frames were the dearest.
+ * group and its matte hold, as if none hid another. Groups count as if all of their frames were the dearest.
  */
 export function workOf(shot: Shot): number {
-  const frame = shot.size.width * shot.size.height
+  const costOf = costs(shot)
   const changes = new Map<number, number>()
   const change = (at: number, by: number) => changes.set(at, (changes.get(at) ?? 0) + by)
   for (const layer of shot.layers) {
     if (!layer.on) continue
-    const cost = costOf(layer, frame)
+    const cost = costOf(layer)
     const { count, later } = layer.copies ?? { count: 0, later: 0 }
     for (let i = 0; i <= count; i++) {
       change(layer.span.from + i * later, cost)

@@ -33,7 +33,7 @@ export const GROUP: SourceKind<GroupSource, GroupPicture> = {
     return { kind: 'group', plan: { ...planFrame(shot, frame, scale), backdrop: null } }
   },
   picture: {
-    needs: ({ plan }, of) => plan.layers.flatMap(l => of(l.picture)),
+    needs: ({ plan }, of) => plan.layers.flatMap(of.layer),
     rows(k, picture, { find, needs, compose }) {
       const { plan } = picture
       const isWhole = needs(picture).every(needed => find(needed) !== null)

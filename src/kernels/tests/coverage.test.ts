@@ -1,8 +1,10 @@
 // Edge, box and oval against closed forms and against brute force.
+
 import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { Kernels } from '../../core/render'
 import { type Feather, openShape } from '../../core/shape'
+import { flat } from '../../testing/flat'
 import { testKernels } from '../../testing/kernels'
 import { ramp } from '../../testing/outlines'
 
@@ -215,7 +217,7 @@ it('a shape covers nothing outside the rows that it says', () => {
   fc.assert(
     fc.property(any, ({ kind, halfWidth, halfHeight, angle, ...feather }) => {
       const shape = { kind, x: 23.4, y: 30.7, halfWidth, halfHeight, cos: Math.cos(angle), sin: Math.sin(angle) }
-      const { top, bottom, row: make } = openShape(k, shape, feather, frame)
+      const { top, bottom, row: make } = openShape(k, shape, feather, flat(frame))
       for (let y = 0; y < frame.height; y++) {
         if (y >= top && y < bottom) continue
         make(y, row)

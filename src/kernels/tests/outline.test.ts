@@ -1,9 +1,11 @@
 // Free outlines against many samples of each pixel, and what is no proper outline.
+
 import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { corner, type OutlinePoint } from '../../core/outline'
 import type { Kernels } from '../../core/render'
 import { type Feather, openShape } from '../../core/shape'
+import { flat } from '../../testing/flat'
 import { testKernels } from '../../testing/kernels'
 import { anyPoint, fineChords, roundOutline, sampledCoverage } from '../../testing/outlines'
 
@@ -19,7 +21,7 @@ const HARD = { grow: 0, inside: 0, outside: 0 }
 const covered = (points: OutlinePoint[], feather: Feather, width = SIDE, height = SIDE): number[] =>
   k.scope(() => {
     const row = k.alloc(width * 4)
-    const coverage = openShape(k, { kind: 'outline', points }, feather, { width, height })
+    const coverage = openShape(k, { kind: 'outline', points }, feather, flat({ width, height }))
     return Array.from({ length: height }, (_, y) => {
       if (y < coverage.top || y >= coverage.bottom) return new Array<number>(width).fill(0)
       coverage.row(y, row)

@@ -1,9 +1,11 @@
 // Strips against many samples of each pixel: thin ones and wide ones, hard and soft.
+
 import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { corner, curveFrom, insertPoint, mixOutlines, type OutlinePoint, pointOn } from '../../core/outline'
 import type { Kernels } from '../../core/render'
 import { type Feather, openShape } from '../../core/shape'
+import { flat } from '../../testing/flat'
 import { testKernels } from '../../testing/kernels'
 import { anyPoint, ramp } from '../../testing/outlines'
 
@@ -18,7 +20,7 @@ const HARD: Feather = { grow: 0, inside: 0, outside: 0 }
 const covered = (points: OutlinePoint[], feather: Feather): number[] =>
   k.scope(() => {
     const row = k.alloc(SIDE * 4)
-    const coverage = openShape(k, { kind: 'strip', points }, feather, { width: SIDE, height: SIDE })
+    const coverage = openShape(k, { kind: 'strip', points }, feather, flat({ width: SIDE, height: SIDE }))
     return Array.from({ length: SIDE }, (_, y) => {
       if (y < coverage.top || y >= coverage.bottom) return new Array<number>(SIDE).fill(0)
       coverage.row(y, row)

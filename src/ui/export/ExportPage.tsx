@@ -4,7 +4,7 @@ import { startExport } from '../../app/engine/exports'
 import { sessionsClosed } from '../../app/engine/session'
 import { getPoster, loadProject } from '../../app/storage/projects'
 import { useStore } from '../../app/store'
-import { LIMITS, matteShot, type Project } from '../../core/shot'
+import { LIMITS, type Project } from '../../core/shot'
 import { counter, lengthText } from '../../core/time'
 import { type ExportFormat, filmSize } from '../../media/export'
 import { TextButton } from '../common/Button'
@@ -81,9 +81,12 @@ export function ExportPage() {
   const begin = () => {
     const layer = shot.layers.find(l => l.id === matte)
     const name = layer ? `${shot.name}, matte of ${layer.name}`.slice(0, LIMITS.name) : shot.name
-    const shown = layer ? { ...matteShot(shot, layer), name } : shot
     const detail = `${size.width}×${size.height} · ${frames} frames`
-    void startExport({ ...project, shot: shown }, { format, span, scale: Number(scale) }, detail)
+    void startExport(
+      { ...project, shot: { ...shot, name } },
+      { format, span, scale: Number(scale), ...(layer && { matte: layer.id }) },
+      detail,
+    )
   }
   return (
     <main className="h-full overflow-y-auto">
@@ -132,7 +135,7 @@ export function ExportPage() {
                 <option value="">the picture, with its sound</option>
                 {shot.layers.map(layer => (
                   <option key={layer.id} value={layer.id}>
-                    the matte of {layer.name}, white on black
+                    the matte of {layer.name}, in grey
                   </option>
                 ))}
               </select>

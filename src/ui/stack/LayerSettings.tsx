@@ -1,4 +1,5 @@
 import { Trash2 } from 'lucide-react'
+import { removeLayers } from '../../app/commands/remove'
 import { edit, sectionOpened, useSend, useStore } from '../../app/store'
 import { type Layer, sourceKind, TAGS, type Tag } from '../../core/shot'
 import { IconButton } from '../common/Button'
@@ -76,7 +77,7 @@ export function LayerSettings({ layer }: { layer: Layer }) {
           size="tiny"
           label="Delete the layer"
           disabled={readOnly || layer.locked}
-          onClick={() => send(edit('removeLayers', [layer.id]))}
+          onClick={() => removeLayers([layer.id])}
         />
       </div>
       {open && <open.Section layer={layer} />}

@@ -2,9 +2,10 @@ import { DndContext, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
 import { restrictToVerticalAxis } from '@dnd-kit/modifiers'
 import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import { Plus } from 'lucide-react'
-import { memo } from 'react'
+import { memo, useState } from 'react'
 import { commandOf, shownKeys } from '../../app/commands'
-import { edit, useSend, useStore } from '../../app/store'
+import { placeMatte } from '../../app/engine/place'
+import { edit, projectOf, useSend, useStore } from '../../app/store'
 import { SHAPE_KINDS, SHAPES } from '../../core/shape'
 import type { Layer } from '../../core/shot'
 import { IconButton } from '../common/Button'
@@ -15,6 +16,8 @@ import { SHAPE_VIEWS } from '../stage/shape-views'
 import { nearestToHand } from './nearest-to-hand'
 import { PieceCard } from './PieceCard'
 
+/** What a take is called while it is dragged. */
+const TAKE = 'application/x-take'
 const MODIFIERS = [restrictToVerticalAxis]
 
 /** A layer changes with every frame of a drag; its matte as a rule does not. */
@@ -28,8 +31,28 @@ export const Matte = memo(function Matte({ layer }: { layer: Layer }) {
   // By keyboard a piece is brought elsewhere from the list of commands.
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }))
   const readOnly = useStore(s => s.view.readOnly)
+  const takes = useStore(s => projectOf(s)?.takes)
+  const films = takes?.filter(t => t.picture !== null) ?? []
+  const [isOver, setOver] = useState(false)
   return (
-    <section className="flex flex-col gap-1 border-t border-line px-2 py-2">
+    <section
+      aria-label="Matte"
+      className={`flex flex-col gap-1 border-t border-line px-2 py-2 ${isOver ? 'bg-ghost/10' : ''}`}
+      onDragOver={event => {
+        if (readOnly || !event.dataTransfer.types.includes(TAKE)) return
+        event.preventDefault()
+        setOver(true)
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={event => {
+        setOver(false)
+        const take = films.find(t => t.digest === event.dataTransfer.getData(TAKE))
+        if (!take || readOnly) return
+        event.preventDefault()
+        event.stopPropagation()
+        placeMatte(take, layer)
+      }}
+    >
       <header className="flex items-center gap-2 px-1">
         <h3 className="flex-1 text-sm">Matte</h3>
         {layer.matte.length > 0 && (
@@ -50,10 +73,16 @@ export const Matte = memo(function Matte({ layer }: { layer: Layer }) {
               </MenuItem>
             )
           })}
+          {films.length > 0 && <p className="px-2.5 pt-1.5 pb-0.5 text-xs text-quiet">A take, as bright as it is</p>}
+          {films.map(take => (
+            <MenuItem key={take.digest} onSelect={() => placeMatte(take, layer)}>
+              <span className="max-w-56 truncate">{take.name}</span>
+            </MenuItem>
+          ))}
         </Menu>
       </header>
       {layer.matte.length === 0 ? (
-        <p className="px-1 text-quiet">The whole picture shows. Add an edge, a box or an oval.</p>
+        <p className="px-1 text-quiet">The whole picture shows. Add a piece, or drop a film of a matte here.</p>
       ) : (
         <DndContext
           sensors={sensors}

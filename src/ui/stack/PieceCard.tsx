@@ -1,10 +1,10 @@
 import { useSortable } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import { Eye, EyeOff, Trash2 } from 'lucide-react'
-import { edit, editIn, pieceChosen, projectOf, store, useSend, useStore } from '../../app/store'
+import { edit, editIn, pieceChosen, projectOf, shotOf, store, useSend, useStore } from '../../app/store'
 import { isKeyed, sample } from '../../core/keys'
 import { SHAPE_KINDS, SHAPES } from '../../core/shape'
-import { type Blur, edits, type Join, type Layer, LIMITS, type Piece, type Shape } from '../../core/shot'
+import { type Blur, edits, type Join, type Layer, LIMITS, type Piece, type Shape, type Shot } from '../../core/shot'
 import { IconButton } from '../common/Button'
 import { Choice } from '../common/Choice'
 import { KeyControl } from '../common/KeyControl'
@@ -28,8 +28,8 @@ const JOINS = [
 const JOIN_WORDS: Record<Join, string> = { add: 'adds', subtract: 'takes away', intersect: 'keeps only' }
 
 /** What a piece does, in a few words. */
-function summary(piece: Piece): string {
-  const own = SHAPE_VIEWS[piece.shape.kind].summary?.(piece)
+function summary(piece: Piece, shot: Shot | null): string {
+  const own = SHAPE_VIEWS[piece.shape.kind].summary?.(piece, shot)
   return own ?? `${JOIN_WORDS[piece.join]}${piece.inverted ? ', inverted' : ''}`
 }
 
@@ -66,7 +66,8 @@ function WholeFields({ layer, piece }: { layer: Layer; piece: Piece }) {
 
 function ShapeFields({ layer, piece }: { layer: Layer; piece: Piece }) {
   const path = { of: 'shape', piece: piece.id } as const
-  const { fields } = SHAPE_VIEWS[piece.shape.kind]
+  const { fields, Fields } = SHAPE_VIEWS[piece.shape.kind]
+  if (Fields) return <Fields layer={layer} piece={piece} />
   if (fields.length === 0) return <WholeFields layer={layer} piece={piece} />
   return fields.map(field => <ValueField key={field.field} layer={layer} path={path} digits={1} {...field} />)
 }
@@ -77,6 +78,7 @@ export function PieceCard({ layer, piece }: { layer: Layer; piece: Piece }) {
   const chosen = useStore(s => s.view.piece === piece.id)
   const readOnly = useStore(s => s.view.readOnly)
   const project = useStore(projectOf)
+  const shot = useStore(shotOf)
   const { icon: Icon } = SHAPE_VIEWS[piece.shape.kind]
   const { listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: piece.id, disabled: readOnly })
   const change = (changes: edits.PieceSwitches) => send(edit('changePiece', layer.id, piece.id, changes))
@@ -88,7 +90,8 @@ export function PieceCard({ layer, piece }: { layer: Layer; piece: Piece }) {
     send(edit('setValue', layer.id, { of: 'on', piece: piece.id }, frame, !isOn, keying || isKeyed(piece.on)))
   }
   const swap = (kind: Shape['kind']) => {
-    if (project) send(edit('swapShape', layer.id, piece.id, kind, edits.layerSize(layer, project.shot, project.takes)))
+    if (project)
+      send(edit('swapShape', layer.id, piece.id, kind, edits.layerSize(layer, shot ?? project.shot, project.takes)))
   }
   const path = (of: 'inside' | 'outside' | 'grow' | 'strength') => ({ of, piece: piece.id }) as const
   const length = { layer, unit: 'px', digits: 1, max: 4000, initial: 0 }
@@ -110,7 +113,7 @@ export function PieceCard({ layer, piece }: { layer: Layer; piece: Piece }) {
         >
           <Icon size={15} className="shrink-0" />
           <span className={`font-bold ${chosen ? '' : 'text-ink'}`}>{piece.name}</span>
-          <span className="truncate text-quiet">{summary(piece)}</span>
+          <span className="truncate text-quiet">{summary(piece, shot)}</span>
         </button>
         <IconButton
           icon={isOn ? Eye : EyeOff}
@@ -129,23 +132,7 @@ export function PieceCard({ layer, piece }: { layer: Layer; piece: Piece }) {
       </div>
       {chosen && (
         <div className="flex flex-col gap-2 px-2 py-2">
-          <div className="flex items-center justify-between">
-            <Choice
-              label="Shape"
-              value={piece.shape.kind}
-              options={SHAPE_CHOICES}
-              onChange={swap}
-              disabled={readOnly}
-            />
-            <span className="w-24">
-              <Toggle
-                label="Inverted"
-                on={piece.inverted}
-                disabled={readOnly}
-                onChange={inverted => change({ inverted })}
-              />
-            </span>
-          </div>
+          <Choice label="Shape" value={piece.shape.kind} options={SHAPE_CHOICES} onChange={swap} disabled={readOnly} />
           <Choice
             label="How it joins"
             value={piece.join}
@@ -168,18 +155,26 @@ export function PieceCard({ layer, piece }: { layer: Layer; piece: Piece }) {
               initial={100}
             />
             <ShapeFields layer={layer} piece={piece} />
-            <NumberField
-              label="Shutter"
-              unit="°"
-              value={piece.blur.shutter}
-              min={0}
-              max={LIMITS.shutter}
-              initial={0}
-              step={15}
+            <Toggle
+              label="Inverted"
+              on={piece.inverted}
               disabled={readOnly}
-              onChange={(shutter, gesture) => blur({ shutter }, gesture)}
+              onChange={inverted => change({ inverted })}
             />
-            {piece.blur.shutter > 0 && (
+            {SHAPES[piece.shape.kind].travel && (
+              <NumberField
+                label="Shutter"
+                unit="°"
+                value={piece.blur.shutter}
+                min={0}
+                max={LIMITS.shutter}
+                initial={0}
+                step={15}
+                disabled={readOnly}
+                onChange={(shutter, gesture) => blur({ shutter }, gesture)}
+              />
+            )}
+            {SHAPES[piece.shape.kind].travel && piece.blur.shutter > 0 && (
               <NumberField
                 label="Phase"
                 unit="°"

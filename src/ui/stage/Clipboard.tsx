@@ -1,6 +1,7 @@
 import { useContext, useEffect } from 'react'
 import { copied, pasteText } from '../../app/commands/clipboard'
-import { chosenIds, edit, store } from '../../app/store'
+import { removeLayers } from '../../app/commands/remove'
+import { chosenIds, store } from '../../app/store'
 import { useBringIn } from '../takes/use-bring-in'
 import { SessionContext } from './engine-context'
 
@@ -17,7 +18,7 @@ export function Clipboard() {
       if (!text) return
       event.preventDefault()
       event.clipboardData?.setData('text/plain', text)
-      if (event.type === 'cut') store.dispatch(edit('removeLayers', chosenIds(store.getState())))
+      if (event.type === 'cut') removeLayers(chosenIds(store.getState()))
     }
     const onPaste = (event: ClipboardEvent) => {
       if (typing(event) || !session || !event.clipboardData) return

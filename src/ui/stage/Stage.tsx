@@ -168,7 +168,7 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
         className={`absolute shadow-2xl shadow-black/50 [&>canvas]:block [&>canvas]:size-full ${view.view === 'cut-out' || view.into.length > 0 ? 'checker' : 'bg-black'}`}
         style={{ left: camera.x, top: camera.y, ...shown, imageRendering: camera.zoom >= 2 ? 'pixelated' : 'auto' }}
       />
-      {visible && (
+      {visible && Handles && (
         <svg
           className="pointer-events-none absolute inset-0 size-full"
           role="group"

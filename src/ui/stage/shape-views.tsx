@@ -1,8 +1,17 @@
 // How each kind of shape looks and is taken hold of, a line each.
-import { Circle, type LucideIcon, RectangleHorizontal, SeparatorVertical, Spline, Waypoints } from 'lucide-react'
+import {
+  Circle,
+  Layers2,
+  type LucideIcon,
+  RectangleHorizontal,
+  SeparatorVertical,
+  Spline,
+  Waypoints,
+} from 'lucide-react'
 import type { ComponentType } from 'react'
 import type { Camera } from '../../app/store'
-import type { Layer, Piece, Shape } from '../../core/shot'
+import type { Layer, Piece, Shape, Shot } from '../../core/shot'
+import { ShownFields, shownSummary } from '../stack/ShownFields'
 import { EdgeHandles } from './EdgeHandles'
 import { FrameHandles } from './FrameHandles'
 import { OutlineHandles } from './outline/OutlineHandles'
@@ -31,12 +40,15 @@ interface Field {
 
 interface ShapeView {
   icon: LucideIcon
-  Handles: ComponentType<HandlesProps>
+  /** Left out: nothing of it can be taken hold of. */
+  Handles?: ComponentType<HandlesProps>
   /** What of it stands over the picture besides. */
   Hint?: ComponentType<{ piece: Piece }>
   fields: readonly Field[]
+  /** What of it can be set in the card besides numbers. */
+  Fields?: ComponentType<{ layer: Layer; piece: Piece }>
   /** What it does, where that can be said better than for any piece. */
-  summary?: (piece: Piece) => string | null
+  summary?: (piece: Piece, shot: Shot | null) => string | null
 }
 
 const PLACE: readonly Field[] = [
@@ -58,4 +70,5 @@ export const SHAPE_VIEWS: Readonly<Record<Shape['kind'], ShapeView>> = {
   oval: { icon: Circle, Handles: FrameHandles, fields: [...PLACE, ...EXTENT, ...TURN] },
   outline: { icon: Spline, Handles: OutlineHandles, Hint: OutlineHint, fields: [] },
   strip: { icon: Waypoints, Handles: OutlineHandles, Hint: OutlineHint, fields: [] },
+  layer: { icon: Layers2, fields: [], Fields: ShownFields, summary: shownSummary },
 }

@@ -5,6 +5,7 @@ import { frameToSeconds, type Span } from '../../time'
 import { clone } from '../clone'
 import { LIMITS } from '../limits'
 import { blankLayer, newId } from '../make'
+import { renameShown } from '../shown'
 import type { Layer, Shot } from '../types'
 import { shiftLayerKeys } from '../values'
 import { editableLayer, editableLayers } from './find'
@@ -100,9 +101,10 @@ export function ungroup(shot: Shot, layer: string): void {
   if (!inside || whyNotUngrouped(found, shot) !== null || found.timing.kind !== 'play') return
   const begins = Math.round(found.timing.from / frameToSeconds(1, shot.rate))
   const { span, on, sound } = found
+  const ids = new Map(inside.layers.map(l => [l.id, newId()]))
   const own = (l: Layer): Layer => ({
     ...l,
-    id: newId(),
+    id: ids.get(l.id)!,
     on: l.on && on,
     sound: { ...l.sound, on: l.sound.on && sound.on },
   })
@@ -120,6 +122,7 @@ export function ungroup(shot: Shot, layer: string): void {
     fitFades(moved)
     return [own(moved)]
   })
+  renameShown(inner, ids)
   const at = shot.layers.findIndex(l => l.id === layer)
   shot.layers.splice(at, 1, ...inner)
 }

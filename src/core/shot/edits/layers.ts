@@ -2,6 +2,7 @@
 import { clone } from '../clone'
 import { LIMITS } from '../limits'
 import { newId } from '../make'
+import { renameShown } from '../shown'
 import type { Blend, Layer, Shot, Tag } from '../types'
 import { shiftLayerKeys } from '../values'
 import { editableLayer, editableLayers, findLayer } from './find'
@@ -79,22 +80,28 @@ export function copyOf(layer: Layer): Layer {
   return { ...copy, id: newId(), locked: false, matte: copy.matte.map(p => ({ ...p, id: newId() })) }
 }
 
+/** Copies of layers; what was the matte of another among them is so among the copies. */
+function copiesOf(layers: readonly Layer[]): Layer[] {
+  const copies = layers.map(copyOf)
+  renameShown(copies, new Map(layers.map((l, i) => [l.id, copies[i]!.id])))
+  return copies
+}
+
 /** Puts a copy of each layer just nearer than it. */
 export function duplicateLayers(shot: Shot, layers: readonly Layer[]): void {
-  for (const layer of layers) {
-    const at = shot.layers.findIndex(l => l.id === layer.id)
-    if (at >= 0 && shot.layers.length < LIMITS.layers) shot.layers.splice(at, 0, copyOf(layer))
+  for (const [i, copy] of copiesOf(layers).entries()) {
+    const at = shot.layers.findIndex(l => l.id === layers[i]!.id)
+    if (at >= 0 && shot.layers.length < LIMITS.layers) shot.layers.splice(at, 0, copy)
   }
 }
 
 /** Adds copies of layers nearest the lens, the earliest beginning at a frame, the rest as far from it as they were. */
 export function pasteLayers(shot: Shot, layers: readonly Layer[], at: number): void {
-  const first = Math.min(...layers.map(l => l.span.from))
-  const copies = layers.map(layer => {
-    const copy = copyOf(layer)
-    shiftLayerKeys(copy, at - first)
-    copy.span = { from: layer.span.from + at - first, to: layer.span.to + at - first }
-    return copy
-  })
+  const by = at - Math.min(...layers.map(l => l.span.from))
+  const copies = copiesOf(layers)
+  for (const copy of copies) {
+    shiftLayerKeys(copy, by)
+    copy.span = { from: copy.span.from + by, to: copy.span.to + by }
+  }
   addLayers(shot, copies)
 }

@@ -6,6 +6,7 @@ import { sourceKind } from '../../source'
 import { clone } from '../clone'
 import { LIMITS } from '../limits'
 import { makePiece, makeShape } from '../make'
+import { besideLayer } from '../shown'
 import type { Layer, Motion, Piece, Point, Shape, Shot, Size, Take } from '../types'
 import { editableLayer, findLayer, findPiece } from './find'
 
@@ -23,6 +24,15 @@ export function addPiece(shot: Shot, layer: string, piece: Piece): void {
 export function removePiece(shot: Shot, layer: string, piece: string): void {
   const found = editableLayer(shot, layer)
   if (found) found.matte = found.matte.filter(p => p.id !== piece)
+}
+
+/** Gives a layer a piece that is another layer, which is hidden, just nearer than it, and nothing but a matte. */
+export function addMatteLayer(shot: Shot, layer: string, matte: Layer, piece: Piece): void {
+  const at = shot.layers.findIndex(l => l.id === layer)
+  const found = editableLayer(shot, layer)
+  if (!found || found.matte.length >= LIMITS.pieces || shot.layers.length >= LIMITS.layers) return
+  addPiece(shot, layer, piece)
+  shot.layers.splice(at, 0, { ...matte, on: false })
 }
 
 /** Brings a piece to another place in the order in which pieces are joined. */
@@ -70,7 +80,7 @@ export function swapShape(shot: Shot, layer: string, piece: string, kind: Shape[
       kind,
       mapKeys(shapeValue(shape), value => outlined(value, size)),
     )
-  else found.shape = makeShape(kind, size)
+  else found.shape = makeShape(kind, size, besideLayer(shot, layer))
 }
 
 /**
@@ -115,4 +125,5 @@ export function switchMatte(shot: Shot, layer: string, on: boolean): void {
 }
 
 /** Starts a matte with a shape in the middle of the layer. */
-export const startPiece = (kind: Shape['kind'], size: Size): Piece => makePiece(makeShape(kind, size))
+export const startPiece = (kind: Shape['kind'], size: Size, beside = ''): Piece =>
+  makePiece(makeShape(kind, size, beside))
