@@ -14,6 +14,7 @@ import {
   ready,
   settled,
   stagePixels,
+  type,
   view,
 } from './fixtures/workbench'
 
@@ -306,4 +307,61 @@ test('outlines come in and go out as paths', async ({ page, context }) => {
     .toContain('<path d="M400 200L700 200L700 500L400 500L400 200Z"/>')
   await page.keyboard.press('Control+z')
   await expect(page.getByRole('button', { name: /^Delete Outline/ })).toHaveCount(0)
+})
+
+test('an outline is softer where its points say so, and between them it goes over', async ({ page }) => {
+  await begin(page, ['clockmaker-right'])
+  await drawSquare(page, 400, 200, 300)
+  expect(pixelAt(await look(page, 'Matte'), 385, 350)[0]).toBe(0)
+  // The lower left corner alone.
+  await press(page, 400, 500)
+  await page.keyboard.down('d')
+  const lozenges = page.locator('[data-piece] path[d^="M-3.2 0"]')
+  await expect(lozenges).toHaveCount(4)
+  const box = (await lozenges.first().boundingBox())!
+  const middle = await onScreen(page, 400, 500)
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]
+  const far = Math.hypot(x - middle[0], y - middle[1])
+  await page.mouse.move(x, y)
+  await page.mouse.down()
+  await page.mouse.move(x + ((x - middle[0]) / far) * 20, y + ((y - middle[1]) / far) * 20, { steps: 4 })
+  await page.mouse.up()
+  await page.keyboard.up('d')
+  const matte = await look(page, 'Matte')
+  const beside = (at: number) => pixelAt(matte, 385, at)[0]!
+  expect(beside(480)).toBeGreaterThan(30)
+  expect(beside(480)).toBeLessThan(128)
+  expect(beside(350)).toBeLessThan(beside(480))
+  expect(pixelAt(matte, 385, 215)[0]).toBe(0)
+  await page.keyboard.press('Control+z')
+  expect(pixelAt(await look(page, 'Matte'), 385, 480)[0]).toBe(0)
+})
+
+test('a matte made elsewhere comes in as a piece, as bright as it is, and is missed when it goes', async ({ page }) => {
+  await begin(page, ['clockmaker-right'])
+  const [width, height] = [320, 180]
+  // Of another size: white, half, black from left to right.
+  const data = Uint8Array.from(
+    { length: width * height },
+    (_, i) => [255, 128, 0][Math.floor(((i % width) / width) * 3)]!,
+  )
+  const file = join(mkdtempSync(join(tmpdir(), 'jolly-ghost-matte-')), 'cut.png')
+  writeFileSync(file, encode({ width, height, data, depth: 8, channels: 1 }))
+  await page.getByLabel('Bring in takes', { exact: true }).setInputFiles(file)
+  await page.locator('[data-layer]').first().click()
+  await page.getByRole('button', { name: 'Add a piece' }).click()
+  await page.getByRole('menuitem', { name: 'cut.png' }).click()
+  const matte = await look(page, 'Matte')
+  expect([200, 640, 1100].map(x => pixelAt(matte, x, 360)[0])).toEqual([255, 128, 0])
+  expect(pixelAt(await look(page, 'Picture'), 1100, 360)).toEqual([0, 0, 0])
+  // Grown it reaches farther, by the distance to where half of it is.
+  await type(page, 'Feather out', 30)
+  expect(pixelAt(await look(page, 'Matte'), 870, 360)[0]).toBeGreaterThan(20)
+  // The layer that only lends its brightness lies nearest, hidden.
+  await page.locator('[data-layer]').first().click()
+  await page.getByTestId('ruler').focus()
+  await page.keyboard.press('Delete')
+  await expect(page.getByText(/was made of what is gone now/)).toBeVisible()
+  await page.keyboard.press('Control+z')
+  expect(pixelAt(await look(page, 'Picture'), 1100, 360)).toEqual([0, 0, 0])
 })

@@ -1,5 +1,5 @@
 // Coverage by the true distance to a free outline, given as a polygon of straight chords.
-import { away, goesOn, meets, nearby, nearX, nearY, NONE, px, py } from "./chord";
+import { away, CHORD, goesOn, meets, nearby, nearX, nearY, NONE, px, py } from "./chord";
 import { findNearest } from "./nearest";
 import { feather, pixelCoverage } from "./ramp";
 import { addWindings, rowLists, windsRound } from "./winding";
@@ -56,23 +56,35 @@ function counts(points: usize, count: i32, chords: i32, own: i32, other: i32, x:
   return chords + 1;
 }
 
+/** How much softer the outline is at what of chord i is nearest to (x, y). */
+// @ts-ignore: decorator
+@inline
+function softAt(points: usize, count: i32, softs: usize, i: i32, x: f64, y: f64): f64 {
+  const at = points + <usize>i * CHORD;
+  const along = ((x - load<f64>(at)) * load<f64>(at, 16) + (y - load<f64>(at, 8)) * load<f64>(at, 24)) * load<f64>(at, 32);
+  const next = i + 1 < count ? i + 1 : 0;
+  const from = load<f64>(softs + (<usize>i << 3)), to = load<f64>(softs + (<usize>next << 3));
+  return from + (to - from) * min(1.0, max(0.0, along));
+}
+
 /**
  * Coverage by a polygon that is grown by grow px and feathered by inside and outside px, by the true distance to it: height rows of stride bytes
- * at out, of width f32. near and square are room for as many rows, rows for height + 1 i32 and as many more as `outlineRows` says. What it winds round, either way, is inside.
+ * at out, of width f32. softs (0: none) is how many px wider the feather is where each chord begins, f64; share of that lies inside. near and square are room for as many rows, rows for height + 1 i32 and as many more as `outlineRows` says. What it winds round, either way, is inside.
  */
 export function outlineDistance(
-  points: usize, count: i32, width: i32, height: i32, grow: f64, inside: f64, outside: f64, out: usize, near: usize, square: usize, stride: usize, rows: usize,
+  points: usize, count: i32, width: i32, height: i32, grow: f64, inside: f64, outside: f64, softs: usize, share: f64, out: usize, near: usize, square: usize, stride: usize, rows: usize,
 ): void {
   const bytes = stride * <usize>height;
   memory.fill(out, 0, bytes);
   addWindings(points, count, width, height, out, stride);
-  findNearest(points, count, width, height, max(max(inside - grow, outside + grow), 0) + 2, near, square, stride);
+  let softest = 0.0;
+  if (softs) for (let i = 0; i < count; i++) softest = max(softest, load<f64>(softs + (<usize>i << 3)));
+  const farthest = max(inside + softest * share - grow, outside + softest * (1 - share) + grow);
+  findNearest(points, count, width, height, max(farthest, 0) + 2, near, square, stride);
   rowLists(points, count, height, rows);
   let budget = SAMPLED;
-  const soft = inside + outside;
   const none = i32x4.splat(NONE), full = f32x4.splat(1), empty = f32x4.splat(0);
-  const reads = soft < WIDEST;
-  const bent = min(BENT, BENDS / max(soft, 1)) + 0.5;
+  const bent = min(BENT, BENDS / max(inside + outside, 1)) + 0.5;
   for (let row = 0; row < height; row++) {
     const y = <f64>row + 0.5;
     const isPlain = load<i32>(rows + (<usize>(row + 1) << 2)) - load<i32>(rows + (<usize>row << 2)) < CHORDS;
@@ -95,12 +107,19 @@ export function outlineDistance(
       const x = <f64>column + 0.5;
       const far = Math.sqrt(<f64>load<f32>(square + at));
       const d = inward * far + grow;
-      if (d >= inside + 0.75 || d <= -outside - 0.75) {
+      let within = inside, without = outside;
+      if (softs) {
+        const more = softAt(points, count, softs, i, x, y);
+        within += more * share;
+        without += more * (1 - share);
+      }
+      const soft = within + without;
+      if (d >= within + 0.75 || d <= -without - 0.75) {
         store<f32>(out + at, d > 0 ? 1 : 0);
         continue;
       }
-      if (!reads) {
-        store<f32>(out + at, <f32>feather(d, inside, outside));
+      if (soft >= WIDEST) {
+        store<f32>(out + at, <f32>feather(d, within, without));
         continue;
       }
       const exact = Math.sqrt(away(points, i, x, y));
@@ -129,8 +148,8 @@ export function outlineDistance(
       if (row + 1 < height) chords = counts(points, count, chords, i, load<i32>(near + at + stride), x, y, gx, gy, exact);
       if (chords > 1) budget--;
       const c = chords > 1 && budget > 0
-        ? sampled(points, count, rows, height, chords, x, y, inward, isPlain && exact < 1, grow, inside, outside)
-        : soft < WIDE ? pixelCoverage(inward * exact + grow, gx, gy, inside, outside) : feather(inward * exact + grow, inside, outside);
+        ? sampled(points, count, rows, height, chords, x, y, inward, isPlain && exact < 1, grow, within, without)
+        : soft < WIDE ? pixelCoverage(inward * exact + grow, gx, gy, within, without) : feather(inward * exact + grow, within, without);
       store<f32>(out + at, <f32>c);
     }
   }

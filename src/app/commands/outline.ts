@@ -251,5 +251,6 @@ export const OUTLINE: readonly Command[] = [
   },
   // What is held is read where the outline is drawn: the list only tells of it.
   { ...HELD, id: 'outline-add', name: 'Put points on the line (held)', keys: 'a' },
+  { ...HELD, id: 'outline-soft', name: 'Set how soft an outline is at its points (held)', keys: 'd' },
   { ...HELD, id: 'outline-clear', name: 'Hide lines and points (held)', keys: 'x' },
 ]

@@ -90,7 +90,9 @@ function byKind(fields: Readonly<Record<string, Record<string, Joi.Schema>>>): J
 const words: SchemaWords<Joi.Schema> = {
   px,
   extent,
+  feather,
   degrees,
+  maybe: of => of.optional(),
   id: id.allow(''),
   oneOf: (...words) => Joi.string().valid(...words),
   list: of => Joi.array().items(of).max(LIMITS.points),

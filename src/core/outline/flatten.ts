@@ -18,17 +18,17 @@ function strays({ a, d }: Curve, { x, y }: { x: number; y: number }): number {
 /** Where a chord begins, and how far along its curve that is, 0..1. */
 type Visit = (x: number, y: number, t: number) => void
 
-function halve(curve: Curve, tolerance: number, left: number, visit: Visit, from = 0, to = 1): void {
+function halve(curve: Curve, tolerance: number, longest: number, left: number, visit: Visit, from = 0, to = 1): void {
   // A curve strays from its chord by three quarters at most of what its handles do.
   const far = 0.75 * Math.max(strays(curve, curve.b), strays(curve, curve.c))
-  if (left <= 0 || !(far > tolerance)) {
+  if (left <= 0 || (!(far > tolerance) && to - from <= longest)) {
     visit(curve.a.x, curve.a.y, from)
     return
   }
   const [before, after] = split(curve, 0.5)
   const middle = (from + to) / 2
-  halve(before, tolerance, left - 1, visit, from, middle)
-  halve(after, tolerance, left - 1, visit, middle, to)
+  halve(before, tolerance, longest, left - 1, visit, from, middle)
+  halve(after, tolerance, longest, left - 1, visit, middle, to)
 }
 
 const deepestOf = (curves: number): number => Math.min(DEEPEST, Math.floor(Math.log2(MOST / Math.max(1, curves))))
@@ -42,19 +42,25 @@ export function flatten(points: readonly OutlinePoint[], tolerance: number): Flo
   if (points.length === 1) ends.push(points[0]!.x, points[0]!.y)
   const count = curveCount(points)
   for (let i = 0; i < count; i++)
-    halve(curveFrom(points, i), tolerance, deepestOf(count), (x, y) => void ends.push(x, y))
+    halve(curveFrom(points, i), tolerance, 1, deepestOf(count), (x, y) => void ends.push(x, y))
   return Float64Array.from(ends)
 }
 
 /**
- * The ends of chords along a line that does not close: x, y, and how far along it that is, counted in points, one after the other.
+ * The ends of chords along an outline, or along a line that does not close: x, y, and how far along it that is, counted in points, one after the
+ * other. The last of a line that does not close is its end. No chord is longer than `longest` of its curve.
  */
-export function flattenOpen(points: readonly OutlinePoint[], tolerance: number): Float64Array {
+export function flattenAlong(
+  points: readonly OutlinePoint[],
+  tolerance: number,
+  isOpen: boolean,
+  longest = 1,
+): Float64Array {
   const ends: number[] = []
-  const count = points.length - 1
+  const count = curveCount(points, isOpen)
   for (let i = 0; i < count; i++)
-    halve(curveFrom(points, i), tolerance, deepestOf(count), (x, y, t) => void ends.push(x, y, i + t))
+    halve(curveFrom(points, i), tolerance, longest, deepestOf(count), (x, y, t) => void ends.push(x, y, i + t))
   const last = points.at(-1)
-  if (last) ends.push(last.x, last.y, count)
+  if (last && (isOpen || points.length === 1)) ends.push(last.x, last.y, count)
   return Float64Array.from(ends)
 }

@@ -1,6 +1,6 @@
 // What lies between two keys of an outline.
 import { inverse } from '../affine'
-import { carryOutlinePoint, type OutlinePoint } from './point'
+import { type Breadth, carryOutlinePoint, mixBreadths, type OutlinePoint } from './point'
 import { bestSimilarity, shareOf } from './similarity'
 
 const ends = (points: readonly OutlinePoint[]) =>
@@ -21,8 +21,7 @@ export function mixOutlines(a: OutlinePoint[], b: OutlinePoint[], t: number): Ou
   const part = shareOf(whole, t)
   return a.map((p, i) => {
     const q = carryOutlinePoint(back, b[i]!)
-    const mid = (of: Exclude<keyof OutlinePoint, 'width'>) => p[of] + (q[of] - p[of]) * t
-    const width = p.width !== undefined && q.width !== undefined ? { width: p.width + (q.width - p.width) * t } : {}
+    const mid = (of: Exclude<keyof OutlinePoint, Breadth>) => p[of] + (q[of] - p[of]) * t
     return carryOutlinePoint(part, {
       x: mid('x'),
       y: mid('y'),
@@ -30,7 +29,7 @@ export function mixOutlines(a: OutlinePoint[], b: OutlinePoint[], t: number): Ou
       inY: mid('inY'),
       outX: mid('outX'),
       outY: mid('outY'),
-      ...width,
+      ...mixBreadths(p, q, t),
     })
   })
 }

@@ -1,6 +1,7 @@
 // Adding and taking away points without a change of shape.
 import { curveFrom, split } from './curve'
-import type { OutlinePoint } from './point'
+import { mixBreadths, type OutlinePoint } from './point'
+import { softAlong } from './width'
 
 /**
  * A new point on the curve that leaves point i, t of the way along it, 0..1. The outline stays as it is (de Casteljau): done
@@ -9,10 +10,10 @@ import type { OutlinePoint } from './point'
 export function insertPoint(points: readonly OutlinePoint[], i: number, t: number): OutlinePoint[] {
   const next = (i + 1) % points.length
   const [before, after] = split(curveFrom(points, i), t)
-  const [one, other] = [points[i]!.width, points[next]!.width]
   const made: OutlinePoint = {
     ...before.d,
-    ...(one !== undefined && other !== undefined && { width: one + (other - one) * t }),
+    ...mixBreadths(points[i]!, points[next]!, t),
+    ...(points[i]!.soft || points[next]!.soft ? { soft: softAlong(points, i + t) } : {}),
     inX: before.c.x - before.d.x,
     inY: before.c.y - before.d.y,
     outX: after.b.x - after.a.x,

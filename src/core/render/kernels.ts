@@ -76,6 +76,8 @@ interface KernelFunctions {
     grow: number,
     inside: number,
     outside: number,
+    softs: number,
+    share: number,
     out: number,
     near: number,
     square: number,

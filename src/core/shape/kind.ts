@@ -17,10 +17,14 @@ export interface SchemaWords<S> {
   px: S
   /** px of nought and more. */
   extent: S
+  /** px of a feather. */
+  feather: S
   degrees: S
   /** Of a layer; none: '' */
   id: S
   oneOf(...words: readonly string[]): S
+  /** What may be left out. */
+  maybe(of: S): S
   /** As many as an outline may have points. */
   list(of: S): S
   record(fields: Readonly<Record<string, S>>): S

@@ -1,7 +1,7 @@
 // A free outline.
 import { boundsOf, carryOutlinePoint, mixOutlines, type OutlinePoint } from '../outline'
 import type { ShapeKind } from './kind'
-import { openRings } from './rings'
+import { openSoftRing } from './rings'
 
 /** In px of the picture that is made. */
 export interface PlannedOutline {
@@ -19,7 +19,8 @@ export const OUTLINE: ShapeKind<OutlinePoint[], PlannedOutline> = {
   word: 'shape',
   isDrawn: true,
   make: () => [],
-  schema: ({ px, list, record }) => list(record({ x: px, y: px, inX: px, inY: px, outX: px, outY: px })),
+  schema: ({ px, feather, maybe, list, record }) =>
+    list(record({ x: px, y: px, inX: px, inY: px, outX: px, outY: px, soft: maybe(feather) })),
   mix: mixOutlines,
   taken: points => points.map(({ width: _, ...p }) => p),
   carried: (points, map) => points.map(p => carryOutlinePoint(map, p)),
@@ -35,5 +36,6 @@ export const OUTLINE: ShapeKind<OutlinePoint[], PlannedOutline> = {
     const bounds = boundsOf(Float64Array.from(points.flatMap(endsOf)))
     return bounds ? Math.max(bounds.right - bounds.left, bounds.bottom - bounds.top) / 2 + Math.max(0, grow) : 0
   },
-  open: (k, { points }, feather, { size }) => openRings(k, [points], feather, size),
+  open: (k, planned, feather, { size }) =>
+    openSoftRing(k, planned.points, feather, OUTLINE.extent(planned, feather.grow), size),
 }

@@ -1,11 +1,14 @@
 // The coverage of rings: outlines that close, any number of them as one.
-import { boundsOf, flatten, type OutlinePoint } from '../outline'
+import { boundsOf, flatten, flattenAlong, type OutlinePoint, softAlong } from '../outline'
 import type { Kernels } from '../render/kernels'
 import { type Coverage, type Feather, NOTHING } from './kind'
 
 /** px that chords may miss the curve by: half a hundredth of coverage, where the border is hard; as much where it is soft. */
 const FINE = 0.005
 const COARSE = 0.05
+
+/** How much of a curve one chord stands for at most, where softness goes over from point to point. */
+const STEP = 1 / 8
 
 /** Numbers of a chord as the kernels read it. */
 const CHORD = 6
@@ -53,6 +56,10 @@ function boundsOfAll(rings: readonly Float64Array[]): ReturnType<typeof boundsOf
   return all.left <= all.right ? all : null
 }
 
+/** px that chords may miss an outline by, at some feather. */
+const toleranceOf = ({ inside, outside }: Feather): number =>
+  Math.min(COARSE, FINE * Math.max(1, (inside + outside) / 1.5))
+
 /** Opens the coverage of what outlines wind round, as `openPolygons` does. Throws OutOfMemory. */
 export function openRings(
   k: Kernels,
@@ -60,14 +67,42 @@ export function openRings(
   feather: Feather,
   frame: { width: number; height: number },
 ): Coverage {
-  const soft = (feather.inside + feather.outside) / 1.5
-  const tolerance = Math.min(COARSE, FINE * Math.max(1, soft))
+  const tolerance = toleranceOf(feather)
   return openPolygons(
     k,
     outlines.map(points => flatten(points, tolerance)),
     feather,
     frame,
   )
+}
+
+/**
+ * The same of one outline whose points say how much softer it is there: on both sides as the feather is, evenly where that is none, and outside
+ * no farther than `most` px in all. Throws OutOfMemory.
+ */
+export function openSoftRing(
+  k: Kernels,
+  points: readonly OutlinePoint[],
+  feather: Feather,
+  most: number,
+  frame: { width: number; height: number },
+): Coverage {
+  if (!points.some(p => p.soft)) return openRings(k, [points], feather, frame)
+  const { inside, outside } = feather
+  const share = inside + outside > 0 ? inside / (inside + outside) : 0.5
+  const room = share < 1 ? Math.max(0, most - outside) / (1 - share) : Number.POSITIVE_INFINITY
+  const ends = flattenAlong(points, toleranceOf(feather), false, STEP)
+  const softs = Float64Array.from({ length: ends.length / 3 }, (_, i) =>
+    Math.min(room, softAlong(points, ends[i * 3 + 2]!)),
+  )
+  const ring = ends.filter((_, i) => i % 3 < 2)
+  return openPolygons(k, [ring], feather, frame, { softs, share })
+}
+
+/** How much softer a ring is where each of its chords begins, and which share of that lies inside. */
+interface Softness {
+  softs: Float64Array
+  share: number
 }
 
 /**
@@ -79,11 +114,13 @@ export function openPolygons(
   all: readonly Float64Array[],
   feather: Feather,
   frame: { width: number; height: number },
+  softness: Softness | null = null,
 ): Coverage {
   const { grow, inside, outside } = feather
+  const softest = softness ? Math.max(...softness.softs) * (1 - softness.share) : 0
   const rings = all.filter(ring => ring.length > 0)
   const bounds = boundsOfAll(rings)
-  const reach = Math.max(0, grow) + outside + 1
+  const reach = Math.max(0, grow) + outside + softest + 1
   const left = bounds && Math.max(0, Math.floor(bounds.left - reach))
   const top = bounds && Math.max(0, Math.floor(bounds.top - reach))
   if (bounds === null || left === null || top === null) return NOTHING
@@ -96,13 +133,31 @@ export function openPolygons(
   // Two cells to spare, in which is summed up what lies beyond.
   const stride = (width * 4 + 8 + 15) & ~15
   const out = k.alloc(stride * height)
-  if (grow === 0 && inside === 0 && outside === 0) k.outlineArea(points, count, width, height, out, stride)
+  if (grow === 0 && inside === 0 && outside === 0 && !softness) k.outlineArea(points, count, width, height, out, stride)
   else {
     const near = k.alloc(stride * height)
     const square = k.alloc(stride * height)
     const rows = k.alloc((height + 1 + k.outlineRows(points, count, height)) * 4)
-    k.outlineDistance(points, count, width, height, grow, inside, outside, out, near, square, stride, rows)
-    for (const ptr of [near, square, rows]) k.free(ptr)
+    const softs = softness ? k.alloc(count * 8) : 0
+    if (softness) k.doubles(softs, count).set(softness.softs)
+    const share = softness?.share ?? 0
+    k.outlineDistance(
+      points,
+      count,
+      width,
+      height,
+      grow,
+      inside,
+      outside,
+      softs,
+      share,
+      out,
+      near,
+      square,
+      stride,
+      rows,
+    )
+    for (const ptr of [near, square, rows, ...(softs ? [softs] : [])]) k.free(ptr)
   }
   k.free(points)
   return {

@@ -1,5 +1,5 @@
 // A line that is as wide as each of its points says, and does not close: hair, cables, the edge of a door.
-import { boundsOf, carryOutlinePoint, flattenOpen, mixOutlines, type OutlinePoint } from '../outline'
+import { boundsOf, carryOutlinePoint, flattenAlong, mixOutlines, type OutlinePoint } from '../outline'
 import type { Kernels } from '../render/kernels'
 import { type Coverage, type Feather, NOTHING, type ShapeKind } from './kind'
 import { OUTLINE } from './outline'
@@ -50,7 +50,7 @@ function openStrip(
   frame: { width: number; height: number },
 ): Coverage {
   const { grow, inside, outside } = feather
-  const ends = flattenOpen(points, FINE)
+  const ends = flattenAlong(points, FINE, true)
   const widest = Math.max(0, ...points.map(p => p.width ?? 0)) / 2
   const bounds = boundsOf(ends.filter((_, i) => i % 3 < 2))
   if (!bounds || widest + grow <= -outside) return NOTHING
@@ -89,7 +89,7 @@ export const STRIP: ShapeKind<OutlinePoint[], PlannedStrip> = {
   schema: ({ px, extent, list, record }) =>
     list(record({ x: px, y: px, inX: px, inY: px, outX: px, outY: px, width: extent })),
   mix: mixOutlines,
-  taken: points => points.map(p => ({ ...p, width: p.width ?? USUAL })),
+  taken: points => points.map(({ soft: _, ...p }) => ({ ...p, width: p.width ?? USUAL })),
   carried: (points, map) => points.map(p => carryOutlinePoint(map, p)),
   plan: (points, to) => ({ kind: 'strip', points: points.map(p => carryOutlinePoint(to, p)) }),
   cost: points => points.length / 50,

@@ -57,6 +57,47 @@ describe('an outline', () => {
     expect(areas.reduce((a, b) => a + b)).toBeCloseTo(7.25 ** 2, 4)
   })
 
+  it('that is softer at all its points is as one with a wider feather', () => {
+    fc.assert(
+      fc.property(
+        roundOutline(SIDE),
+        fc.integer({ min: 0, max: 3 }),
+        fc.integer({ min: 0, max: 1 }),
+        (points, inside, outside) => {
+          const whole = inside + outside
+          const share = whole > 0 ? inside / whole : 0.5
+          const wider = { grow: 1, inside: inside + 3 * share, outside: outside + 3 * (1 - share) }
+          const soft = covered(
+            points.map(p => ({ ...p, soft: 3 })),
+            { grow: 1, inside, outside },
+          )
+          const feathered = covered(points, wider)
+          // Its chords are those of the narrower feather, which are finer.
+          expect(Math.max(...soft.map((c, i) => Math.abs(c - feathered[i]!)))).toBeLessThan(0.02)
+        },
+      ),
+      { numRuns: 20 },
+    )
+  })
+
+  it('is as soft as each of its points says, and goes over from one to the other', () => {
+    const points = [
+      [-30, 10],
+      [50, 10],
+      [50, 90],
+      [-30, 90],
+    ].map(([x, y], i) => ({ ...corner({ x: x!, y: y! }), ...(i === 1 && { soft: 8 }) }))
+    const all = covered(points, HARD, 50, SIDE)
+    // Away from the upright side, which is as soft.
+    const column = (x: number) => all.filter((_, i) => i % 50 === x)
+    const between = (x: number) => column(x).filter(c => c > 0 && c < 1).length
+    expect(between(42)).toBe(8)
+    expect(between(10)).toBeGreaterThan(2)
+    expect(between(10)).toBeLessThan(8)
+    // Half lies on the line wherever it is.
+    for (const x of [0, 20, 42]) expect(column(x)[9]! + column(x)[10]!).toBeCloseTo(1, 2)
+  })
+
   it('is as its samples, hard or soft, grown or shrunk', { timeout: 60_000 }, () => {
     const feathers = [
       { ...HARD, inside: 2, outside: 2 },

@@ -39,7 +39,10 @@ function shifted(points: readonly OutlinePoint[], from: readonly OutlinePoint[],
   return points.map((p, i) => {
     const next = { ...p }
     for (const of of FIELDS) next[of] += to[i]![of] - from[i]![of]
-    if (p.width !== undefined) next.width = Math.max(0, p.width + (to[i]!.width ?? 0) - (from[i]!.width ?? 0))
+    for (const of of ['width', 'soft'] as const) {
+      const by = (to[i]![of] ?? 0) - (from[i]![of] ?? 0)
+      if (p[of] !== undefined || by !== 0) next[of] = Math.max(0, (p[of] ?? 0) + by)
+    }
     return next
   })
 }

@@ -3,11 +3,11 @@ import { keysOf } from '../../../core/keys'
 import { corner, type OutlinePoint } from '../../../core/outline'
 import { shapeValue } from '../../../core/shape'
 import type { HandlesProps } from '../shape-views'
+import { BorderLines } from './BorderLines'
 import { ChosenFrame } from './ChosenFrame'
 import { useLineColour } from './line-colour'
 import { OutlineLine } from './OutlineLine'
 import { OutlinePoints } from './OutlinePoints'
-import { StripBorder } from './StripBorder'
 import { useDrawing } from './use-drawing'
 import { useHeldKey } from './use-held-key'
 import { useOutline } from './use-outline'
@@ -32,7 +32,8 @@ export function OutlineHandles(props: HandlesProps) {
   const adding = useHeldKey('a')
   const hidden = useHeldKey('x')
   const outline = useOutline(props)
-  const hand = useOutlineHand(outline, chosen, adding, onActive)
+  const isSoft = useHeldKey('d') && !outline.isOpen
+  const hand = useOutlineHand(outline, chosen, adding ? 'adding' : isSoft ? 'softening' : 'moving', onActive)
   const drawing = useDrawing(outline, layer, piece, isDrawing)
   const { points } = outline
   const { handlers } = isDrawing ? drawing : hand
@@ -57,7 +58,8 @@ export function OutlineHandles(props: HandlesProps) {
           <OutlineLine key={i} points={outline.onScreen(ghost)} ghost closed={!outline.isOpen} />
         ))}
         <OutlineLine points={points} closed={!outline.isOpen && (!isDrawing || drawing.closes)} />
-        {outline.isOpen && <StripBorder points={points} />}
+        {outline.isOpen && <BorderLines points={points} of="width" />}
+        {!outline.isOpen && (hand.softening || points.some(p => p.soft)) && <BorderLines points={points} of="soft" />}
         {isDrawing && last && drawing.over && !drawing.closes && (
           <g strokeDasharray="5 4">
             <OutlineLine points={[last, corner(drawing.over)]} closed={false} />
@@ -67,11 +69,12 @@ export function OutlineHandles(props: HandlesProps) {
           points={points}
           chosen={isDrawing && points.length > 0 ? [points.length - 1] : chosen}
           grip={isDrawing ? (drawing.closes ? { kind: 'point', index: 0 } : null) : grip}
+          softening={isDrawing ? null : hand.softening}
         />
-        {!isDrawing && !adding && chosen.length > 1 && (
+        {!isDrawing && !adding && !isSoft && chosen.length > 1 && (
           <ChosenFrame outline={outline} chosen={chosen} onActive={onActive} />
         )}
-        {!isDrawing && !adding && chosen.length === 0 && <WholeFrame {...props} />}
+        {!isDrawing && !adding && !isSoft && chosen.length === 0 && <WholeFrame {...props} />}
         {hand.box && (
           <rect
             x={Math.min(hand.box.from.x, hand.box.to.x)}

@@ -75,16 +75,27 @@ export function OutlineHint({ piece }: { piece: Piece }) {
           ) : (
             keys.length > 1 && (
               <>
-                <KeyCap>G</KeyCap> goes to the worst frame
+                <KeyCap>G</KeyCap> worst frame
               </>
             )
           )}
           {!several && (
             <>
-              <KeyCap>A</KeyCap> held: new points <KeyCap>Q</KeyCap> all points
+              <KeyCap>Q</KeyCap> all points
             </>
           )}
-          <KeyCap>X</KeyCap> held: picture alone
+          <span>·</span> held:{' '}
+          {!several && (
+            <>
+              <KeyCap>A</KeyCap> new points
+            </>
+          )}
+          {!SHAPES[piece.shape.kind].isOpen && (
+            <>
+              <KeyCap>D</KeyCap> softness
+            </>
+          )}
+          <KeyCap>X</KeyCap> picture alone
           <button
             type="button"
             aria-label={`Colour of the line: ${lineColour ?? 'by the picture'}`}

@@ -5,6 +5,8 @@ interface Props {
   chosen: readonly number[]
   /** What the next press takes hold of. */
   grip: Grip | null
+  /** The points whose softness is shown to be set; null while it is not. */
+  softening: readonly number[] | null
 }
 
 const LINE = 'currentColor'
@@ -23,12 +25,12 @@ function Mark({ x, y, d, filled, large }: { x: number; y: number; d: string; fil
 /** A roof for a corner, a drop for a point that goes on smoothly: told apart by form. Both stand on the line. */
 const CORNER = 'M-3.6 3 0-4 3.6 3Z'
 const SMOOTH = 'M-3.6 0A3.6 3.6 0 1 1 3.6 0A3.6 3.6 0 1 1-3.6 0Z'
-/** A lozenge for how wide a strip is. */
+/** A lozenge for how wide a strip is, or how soft an outline. */
 const BORDER = 'M-3.2 0 0-3.2 3.2 0 0 3.2Z'
 const END = 'M-2.4 0A2.4 2.4 0 1 1 2.4 0A2.4 2.4 0 1 1-2.4 0Z'
 
 /** The points of an outline, the handles of those that are chosen, and where the next press would put a new one. */
-export function OutlinePoints({ points, chosen, grip }: Props) {
+export function OutlinePoints({ points, chosen, grip, softening }: Props) {
   const isHeld = (index: number) => grip?.kind === 'point' && grip.index === index
   return (
     <>
@@ -48,11 +50,11 @@ export function OutlinePoints({ points, chosen, grip }: Props) {
           )
         })
       })}
-      {chosen.map(index =>
+      {(softening ?? chosen).map(index =>
         ([1, -1] as const).map(side => {
-          const at = borderOf(points, index, side)
+          const at = borderOf(points, index, side, softening ? 'soft' : 'width')
           if (!at) return null
-          const held = grip?.kind === 'width' && grip.index === index && grip.side === side
+          const held = grip?.kind === 'border' && grip.index === index && grip.side === side
           return <Mark key={`${index} ${side}`} {...at} d={BORDER} filled={held} large={held} />
         }),
       )}

@@ -10,6 +10,7 @@ import {
   movePoints,
   newAt,
   type OutlinePoint,
+  softGripAt,
   toggleSmooth,
   widenPoints,
 } from '../../../core/outline'
@@ -40,21 +41,24 @@ const inBox = ({ x, y }: Point, { from, to }: Box): boolean =>
 /** The two ends of the curve that leaves a point. */
 const endsOf = (index: number, count: number): number[] => [index, (index + 1) % count]
 
-/**
- * A hand over an outline: what its next press would do, and what it does. With `adding` it puts points down and takes hold of none, else the
- * other way round, so that the two cannot be confused.
- */
+/** What a hand does with points: it moves them, puts down new ones, or sets how soft the outline is at them; nothing else meanwhile. */
+type Mode = 'moving' | 'adding' | 'softening'
+
+/** A hand over an outline: what its next press would do, and what it does. */
 export function useOutlineHand(
   outline: OutlineOnScreen,
   chosen: readonly number[],
-  adding: boolean,
+  mode: Mode,
   onActive: (active: boolean) => void,
 ) {
   const send = useSend()
   const [box, setBox] = useState<Box | null>(null)
   const [isHeld, setHeld] = useState(false)
+  const adding = mode === 'adding'
+  const { points: all, isOpen } = outline
+  const softening = mode === 'softening' ? (chosen.length > 0 ? chosen : [...all.keys()]) : null
   const gripOf = (at: Point) =>
-    adding ? newAt(outline.points, at, outline.isOpen) : gripAt(outline.points, at, chosen, outline.isOpen)
+    adding ? newAt(all, at, isOpen) : softening ? softGripAt(all, at, softening) : gripAt(all, at, chosen, isOpen)
 
   function take(at: Point, event: PointerEvent<Element>): Held {
     const found = gripOf(at)
@@ -69,26 +73,27 @@ export function useOutlineHand(
       if (event.shiftKey) return choose(isChosen ? chosen.filter(i => i !== found.index) : [...chosen, found.index])
       return isChosen ? held(chosen) : choose([found.index])
     }
+    if (found?.kind === 'border') return held(chosen.includes(found.index) ? chosen : [found.index])
     if (found?.kind === 'line') return choose(endsOf(found.index, outline.points.length))
     if (found?.kind === 'new') {
       outline.add(found.index, found.t, newId())
       return { ...held([]), grip: null }
     }
-    if (!found && !event.shiftKey && !adding) return choose([])
+    if (!found && !event.shiftKey && mode === 'moving') return choose([])
     return held(chosen)
   }
 
   function move({ grip: held, at, points, chosen: moved }: Held, { dx, dy, gesture, ctrl }: Drag): void {
     if (!held) {
-      if (!adding) setBox({ from: at, to: { x: at.x + dx, y: at.y + dy } })
+      if (mode === 'moving') setBox({ from: at, to: { x: at.x + dx, y: at.y + dy } })
       return
     }
-    if (held.kind === 'width') {
+    if (held.kind === 'border') {
       // As far as the hand has gone away from the line, on both sides of it.
-      const [from, p] = [borderOf(points, held.index, held.side)!, points[held.index]!]
+      const [from, p] = [borderOf(points, held.index, held.side, held.of)!, points[held.index]!]
       const far = Math.hypot(from.x - p.x, from.y - p.y)
       const along = ((from.x - p.x) * dx + (from.y - p.y) * dy) / far
-      outline.reshape(widenPoints(points, moved, 2 * along), gesture)
+      outline.reshape(widenPoints(points, moved, 2 * along, held.of), gesture)
       return
     }
     if (held.kind === 'handle') {
@@ -116,5 +121,5 @@ export function useOutlineHand(
   })
   const { over, handlers } = useOver(drag)
   const grip = over && !isHeld ? gripOf(over) : null
-  return { grip, box, handlers }
+  return { grip, box, softening, handlers }
 }
