@@ -223,3 +223,58 @@ test('every command is found by name, and the guide lists each with its keys', a
   await expect(page.getByRole('region', { name: 'Shortcuts' })).toContainText('Split at the playhead')
   await expect(page.getByRole('region', { name: 'Shortcuts' })).toContainText('Shift X')
 })
+
+test('keys of several values are boxed, moved, copied, stretched and deleted together', async ({ page }) => {
+  await begin(page, ['clockmaker-right'])
+  await page.locator('[data-layer]').first().click()
+  await page.getByTestId('ruler').focus()
+  await page.keyboard.press('Shift+O')
+  for (const frame of [20, 40, 60]) {
+    await goTo(page, frame)
+    for (const name of ['Grow', 'Strength']) await page.getByRole('button', { name: `Set a key for ${name}` }).click()
+  }
+  const row = (name: string) => page.locator(`[data-keys="Oval · ${name}"]`)
+  const frames = (name: string) =>
+    row(name)
+      .locator('[data-key]')
+      .evaluateAll(marks => marks.map(mark => Number((mark as HTMLElement).dataset.key)))
+  const both = async (...wanted: number[]) => {
+    for (const name of ['grow', 'strength']) await expect.poll(() => frames(name)).toEqual(wanted)
+  }
+  await both(20, 40, 60)
+  const mark = async (name: string, frame: number) => {
+    const box = (await row(name).locator(`[data-key="${frame}"]`).boundingBox())!
+    return { x: box.x + box.width / 2, y: box.y + box.height / 2 }
+  }
+  /** From one place of the screen to another, with the main button. */
+  const drag = async (from: { x: number; y: number }, to: { x: number; y: number }) => {
+    await page.mouse.move(from.x, from.y)
+    await page.mouse.down()
+    await page.mouse.move(to.x, to.y, { steps: 5 })
+    await page.mouse.up()
+  }
+  const [first, second, third] = [await mark('grow', 20), await mark('grow', 40), await mark('strength', 60)]
+  const perFrame = (second.x - first.x) / 20
+  const along = (from: { x: number; y: number }, by: number) => ({ x: from.x + by * perFrame, y: from.y })
+  // A box round the last two of both rows.
+  await drag({ x: second.x - 25, y: first.y }, { x: third.x + 25, y: third.y })
+  await expect(page.locator('[data-key][aria-pressed="true"]')).toHaveCount(4)
+  await drag(await mark('grow', 40), along(await mark('grow', 40), 10))
+  await both(20, 50, 70)
+  // Their bracket stretches them about its other end.
+  const end = (await page.locator('[data-bracket="last"]').boundingBox())!
+  const grip = { x: end.x + end.width / 2, y: end.y + 8 }
+  await drag(grip, along(grip, 20))
+  await both(20, 50, 90)
+  // With Alt copies are moved, the keys stay.
+  await page.keyboard.down('Alt')
+  await drag(await mark('strength', 90), along(await mark('strength', 90), 25))
+  await page.keyboard.up('Alt')
+  await both(20, 50, 75, 90, 115)
+  // What is chosen now are the copies.
+  await page.getByTestId('ruler').focus()
+  await page.keyboard.press('Delete')
+  await both(20, 50, 90)
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Control+z')
+  await both(20, 40, 60)
+})

@@ -1,6 +1,6 @@
 // Cutting in time: split, join, trim, nudge, slip, delete.
 import { asTake, edits } from '../../core/shot'
-import { type Dialog, dialogOpened, edit, store } from '../store'
+import { chosenKeys, type Dialog, dialogOpened, edit, store } from '../store'
 import {
   type Command,
   canChange,
@@ -130,12 +130,18 @@ export const CUT: readonly Command[] = [
   { id: 'slip-on', name: 'Slip the picture one frame later', group: 'Cut', applies: canChange, run: () => slip(1) },
   {
     id: 'delete',
-    // While an outline is drawn the layer under it is never meant.
-    name: 'Delete the chosen points, or the layers, leaving the gap',
+    // While an outline is drawn, or keys are chosen, the layer under them is never meant.
+    name: 'Delete the chosen keys or points, or the layers, leaving the gap',
     group: 'Cut',
     keys: 'delete, backspace',
     applies: canChange,
-    run: () => (isOutline() ? removePoints() : removeLayers(ids())),
+    run() {
+      const layer = chosen()
+      const keys = layer ? chosenKeys(store.getState().keys, layer) : []
+      if (layer && keys.length > 0) store.dispatch(edit('dropKeys', layer.id, keys))
+      else if (isOutline()) removePoints()
+      else removeLayers(ids())
+    },
   },
   {
     id: 'delete-close',

@@ -115,6 +115,13 @@ const ARGUMENTS: Record<EditName, fc.Arbitrary<unknown[]>> = {
     fc.array(fc.record({ x: n, y: n, inX: n, inY: n, outX: n, outY: n })),
     on,
   ),
+  retimeKeys: t(
+    id,
+    fc.array(fc.record({ path, frames: fc.array(n) }), { maxLength: 3 }),
+    fc.record({ about: n, factor: n, by: n }),
+    on,
+  ),
+  dropKeys: t(id, fc.array(fc.record({ path, frames: fc.array(n) }), { maxLength: 3 })),
   reverseOutline: t(id, fc.constant('outline')),
   addPiece: t(
     id,
@@ -183,7 +190,6 @@ const ARGUMENTS: Record<EditName, fc.Arbitrary<unknown[]>> = {
   setSpeed: t(id, n, fc.constant(takes)),
   setValue: t(id, path, n, numeric, on),
   showLayers: t(some, on),
-  slideKey: t(id, path, n, n),
   slideLayers: t(fc.array(fc.record({ layer: id, from: n }), { maxLength: 3 })),
   slideMark: t(n, n, fc.constant([{ frame: 3, text: 'a' }])),
   slipLayer: t(id, n, fc.constant(takes)),

@@ -1,5 +1,6 @@
 export { heldOf, letGo, sendByHand, useHeld } from './hand'
 export { type Job, jobChanged, jobForgotten, jobRecalled, jobStarted, jobUnderWay } from './jobs'
+export { chosenKeys, keysChosen } from './keys'
 export {
   type ArgsOf,
   closed,

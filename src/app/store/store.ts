@@ -4,6 +4,7 @@ import { useDispatch, useSelector } from 'react-redux'
 import { ActionCreators } from 'redux-undo'
 import { aloneShot, innerShot, type Layer, type Project, type Shot, type Take, takeShot } from '../../core/shot'
 import { jobsReducer } from './jobs'
+import { keysReducer } from './keys'
 import { changed, changeMade, changesProject, edited, HISTORY, projectReducer } from './project'
 import { keepRoom, roomReducer } from './room'
 import { groupEntered, refusalTold, viewReducer } from './view'
@@ -49,7 +50,7 @@ const leave: Middleware = api => next => action => {
 }
 
 export const store = configureStore({
-  reducer: { project: projectReducer, view: viewReducer, jobs: jobsReducer, room: roomReducer },
+  reducer: { project: projectReducer, view: viewReducer, keys: keysReducer, jobs: jobsReducer, room: roomReducer },
   middleware: defaults => defaults({ serializableCheck: false, immutableCheck: false }).concat(guard, aim, leave, door),
 })
 

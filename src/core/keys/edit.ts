@@ -24,12 +24,22 @@ export function removeKey<T>(value: Value<T>, frame: number): Value<T> {
   return keys.length > 0 ? { keys } : sample(value, frame)
 }
 
-/** Moves the key at one frame to another; a key already there gives way. */
-export function moveKey<T>(value: Value<T>, from: number, to: number): Value<T> {
-  if (!isKeyed(value) || from === to) return value
-  const moved = value.keys.find(k => k.frame === from)
-  if (!moved) return value
-  return keyed([...value.keys.filter(k => k.frame !== from && k.frame !== to), { ...moved, frame: to }])
+/**
+ * Brings the keys at some frames to others, whole ones. A key that is there already gives way; of those that meet the later one stays. With
+ * `copying` they stay where they were as well.
+ */
+export function retimeKeys<T>(
+  value: Value<T>,
+  frames: readonly number[],
+  to: (frame: number) => number,
+  copying = false,
+): Value<T> {
+  if (!isKeyed(value)) return value
+  const chosen = new Set(frames)
+  const moved = value.keys.filter(k => chosen.has(k.frame)).map(k => ({ ...k, frame: Math.round(to(k.frame)) }))
+  if (moved.length === 0) return value
+  const left = value.keys.filter(k => copying || !chosen.has(k.frame))
+  return keyed([...new Map([...left, ...moved].map(k => [k.frame, k])).values()])
 }
 
 export function setEase<T>(value: Value<T>, frame: number, ease: Ease): Value<T> {

@@ -1,5 +1,5 @@
 export { type Ease, eased, easeName, FIRST_CURVE, type Handles, SWING } from './ease'
-export { mapKeys, mirrorKeys, moveKey, removeKey, setAt, setEase, setKey, shiftKeys, spreadKeys } from './edit'
+export { mapKeys, mirrorKeys, removeKey, retimeKeys, setAt, setEase, setKey, shiftKeys, spreadKeys } from './edit'
 export type { Mixer } from './mix'
 export { initialNumbers, type NumberKind } from './number'
 export { isKeyed, type Key, keysOf, sample, type Value } from './value'

@@ -6,8 +6,8 @@ import {
   type Key,
   keysOf,
   mirrorKeys,
-  moveKey,
   removeKey,
+  retimeKeys,
   sample,
   setAt,
   setEase,
@@ -123,8 +123,14 @@ describe('editing', () => {
     expect(removeKey(one, 10)).toBe(7)
     expect(removeKey(5, 10)).toBe(5)
     const two = setKey(one, 20, 9, 'hold')
-    expect(keysOf(moveKey(two, 10, 20))).toEqual([{ frame: 20, value: 7, ease: 'smooth' }])
-    expect(keysOf(moveKey(two, 10, 30)).map(k => k.frame)).toEqual([20, 30])
+    expect(keysOf(retimeKeys(two, [10], () => 20))).toEqual([{ frame: 20, value: 7, ease: 'smooth' }])
+    expect(keysOf(retimeKeys(two, [10], () => 30)).map(k => k.frame)).toEqual([20, 30])
+    // Together they may pass over each other's places; copied they stay where they were too.
+    expect(keysOf(retimeKeys(two, [10, 20], f => f + 10)).map(k => k.frame)).toEqual([20, 30])
+    expect(keysOf(retimeKeys(two, [10, 20], f => f + 15, true)).map(k => k.frame)).toEqual([10, 20, 25, 35])
+    // Pressed together the later of those that meet stays.
+    expect(keysOf(retimeKeys(two, [10, 20], () => 12))).toMatchObject([{ frame: 12, value: keysOf(two)[1]!.value }])
+    expect(retimeKeys(two, [11], () => 0)).toBe(two)
     expect(keysOf(setEase(two, 20, 'linear'))[1]!.ease).toBe('linear')
     expect(keysOf(shiftKeys(two, -15)).map(k => k.frame)).toEqual([-5, 5])
   })

@@ -117,7 +117,7 @@ describe('edits', () => {
       fc.tuple(layerIds, paths, frames, frames).map(
         ([l, p, f, t]) =>
           (s: Shot) =>
-            edits.slideKey(s, l, p, f, t),
+            edits.retimeKeys(s, l, [{ path: p, frames: [f] }], { about: 0, factor: 1, by: t - f }),
       ),
       fc.tuple(layerIds, frames).map(
         ([l, f]) =>

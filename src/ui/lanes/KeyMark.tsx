@@ -15,6 +15,8 @@ interface Props {
   frame: number
   ease: Ease
   x: number
+  /** One of those that are moved together. */
+  chosen: boolean
   /** By keyboard; by hand its row sees to it, since a mark that is dragged is made anew at each frame. */
   onGo: (frame: number) => void
   onDrop: (frame: number) => void
@@ -22,14 +24,15 @@ interface Props {
 }
 
 /** A key in its lane. */
-export const KeyMark = memo(function KeyMark({ name, frame, ease, x, onGo, onDrop, onStep }: Props) {
+export const KeyMark = memo(function KeyMark({ name, frame, ease, x, chosen, onGo, onDrop, onStep }: Props) {
   const here = useStore(s => s.view.frame === frame)
   return (
     <button
       type="button"
       aria-label={`Key of ${name} at frame ${frame + 1}, ${easeName(ease)}`}
-      className={`absolute top-0 flex h-5 w-5 -translate-x-1/2 items-center justify-center ${here ? 'text-lime' : 'text-ghost'}`}
+      className={`absolute top-0 flex h-5 w-5 -translate-x-1/2 items-center justify-center rounded-md aria-pressed:bg-lime/25 aria-pressed:outline aria-pressed:outline-lime ${here ? 'text-lime' : 'text-ghost'}`}
       style={{ left: x }}
+      aria-pressed={chosen}
       data-key={frame}
       onClick={event => event.detail === 0 && onGo(frame)}
       onKeyDown={event => {

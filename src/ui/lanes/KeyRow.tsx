@@ -1,13 +1,13 @@
 import { ContextMenu } from 'radix-ui'
-import { memo, useCallback, useState } from 'react'
-import { edit, editIn, letGo, sendByHand, useSend, useStore } from '../../app/store'
+import { memo, useCallback, useMemo, useState } from 'react'
+import { chosenKeys, edit, editIn, keysChosen, useSend, useStore } from '../../app/store'
 import { type Ease, FIRST_CURVE, keysOf } from '../../core/keys'
-import { type AnyValue, getValue, type Layer, type ValuePath, valueName } from '../../core/shot'
-import { useDrag } from '../common/use-drag'
+import { type edits, getValue, type Layer, newId, type ValuePath, valueName } from '../../core/shot'
 import { useEngine } from '../stage/engine-context'
 import { EaseCurve } from './EaseCurve'
 import { KeyForm, KeyMark } from './KeyMark'
 import { useLanes } from './lanes-context'
+import { movedKeys, useKeyDrag } from './use-key-drag'
 
 export const KEY_ROW = 20
 
@@ -84,31 +84,30 @@ export const KeyRow = memo(function KeyRow({ layer, path }: { layer: Layer; path
     const mark = (event.target as Element).closest<HTMLElement>('[data-key]')
     return mark ? Number(mark.dataset.key) : null
   }
-  const drag = useDrag<{ frame: number; began: AnyValue }>({
-    start: event => {
-      const frame = markOf(event)
-      return frame === null || fixed ? null : { frame, began: value }
-    },
-    move: ({ frame, began }, { dx, gesture }) => {
-      const to = frame + Math.round(dx / scale.perFrame)
-      sendByHand(editIn(gesture, 'slideKey', layer.id, path, frame, to, began))
-    },
-    end: ({ frame }, moved) => {
-      letGo()
-      if (!moved) engine?.goTo(frame)
-    },
-  })
+  const drag = useKeyDrag(layer, path, event => (fixed ? null : markOf(event)))
   // The path is made anew at each change; its words are what it is.
   const pathText = JSON.stringify(path)
+  const chosenText = useStore(s => JSON.stringify(chosenKeys(s.keys, layer)))
+  const chosen: readonly edits.KeysAt[] = useMemo(() => JSON.parse(chosenText), [chosenText])
+  const own = chosen.find(c => JSON.stringify(c.path) === pathText)?.frames
+  /** All that are chosen, where one of them is meant; else that one alone. */
+  const meant = useCallback(
+    (frame: number): readonly edits.KeysAt[] =>
+      own?.includes(frame) ? chosen : [{ path: JSON.parse(pathText), frames: [frame] }],
+    [own, chosen, pathText],
+  )
   const onGo = useCallback((frame: number) => engine?.goTo(frame), [engine])
   const onDrop = useCallback(
-    (frame: number) => void send(edit('dropKey', layer.id, JSON.parse(pathText), frame)),
-    [send, layer.id, pathText],
+    (frame: number) => void send(edit('dropKeys', layer.id, meant(frame))),
+    [send, layer.id, meant],
   )
   const onStep = useCallback(
-    (frame: number, by: 1 | -1) =>
-      void send(editIn(`step ${layer.id} ${pathText}`, 'slideKey', layer.id, JSON.parse(pathText), frame, frame + by)),
-    [send, layer.id, pathText],
+    (frame: number, by: 1 | -1) => {
+      const keys = meant(frame)
+      send(editIn(`step ${layer.id} ${pathText}`, 'retimeKeys', layer.id, keys, { about: 0, factor: 1, by }))
+      send(keysChosen({ layer: layer.id, keys: movedKeys(keys, f => f + by) }))
+    },
+    [send, layer.id, pathText, meant],
   )
   const inView = keys.filter(k => scale.x(k.frame) > -12 && scale.x(k.frame) < scale.width + 12)
   return (
@@ -136,6 +135,7 @@ export const KeyRow = memo(function KeyRow({ layer, path }: { layer: Layer; path
               frame={k.frame}
               ease={k.ease}
               x={scale.x(k.frame)}
+              chosen={own?.includes(k.frame) ?? false}
               onGo={onGo}
               onDrop={onDrop}
               onStep={onStep}
@@ -148,8 +148,9 @@ export const KeyRow = memo(function KeyRow({ layer, path }: { layer: Layer; path
           ease={keys.find(k => k.frame === aimed)?.ease}
           onEase={(ease, gesture) => {
             if (aimed === null) return
-            const args = ['easeKey', layer.id, path, aimed, ease] as const
-            send(gesture ? editIn(gesture, ...args) : edit(...args))
+            const step = gesture ?? newId()
+            for (const { path, frames } of meant(aimed))
+              for (const frame of frames) send(editIn(step, 'easeKey', layer.id, path, frame, ease))
           }}
           onDrop={() => aimed !== null && onDrop(aimed)}
         />

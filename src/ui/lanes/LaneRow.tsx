@@ -3,7 +3,8 @@ import { useHeld, useStore } from '../../app/store'
 import { HEADS } from '../../app/time-scale'
 import { keyedPaths, type Layer, valueName } from '../../core/shot'
 import { BAR, Bar } from './Bar'
-import { KEY_ROW, KeyRow } from './KeyRow'
+import { KEY_ROW } from './KeyRow'
+import { KeyRows } from './KeyRows'
 import { LaneHead } from './LaneHead'
 import { useLanes } from './lanes-context'
 
@@ -41,11 +42,7 @@ export const LaneRow = memo(function LaneRow({ layer: written, top, onCarry }: P
           style={slid === null ? undefined : slidStyle(slid * scale.perFrame, scale.x(layer.span.from))}
         >
           <Bar layer={layer} />
-          <div className="absolute inset-x-0" style={{ top: BAR + 4 }}>
-            {paths.map(path => (
-              <KeyRow key={JSON.stringify(path)} layer={layer} path={path} />
-            ))}
-          </div>
+          {paths.length > 0 && <KeyRows layer={layer} paths={paths} top={BAR + 4} />}
         </div>
       </div>
       {paths.map((path, i) => (

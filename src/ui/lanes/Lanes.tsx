@@ -7,6 +7,7 @@ import { CommandMenu } from '../common/CommandMenu'
 import { droppedFiles } from '../common/dropped-files'
 import { useDrag } from '../common/use-drag'
 import { useBringIn } from '../takes/use-bring-in'
+import { type Box, BoxMark, boxBetween } from './Box'
 import { MENU } from './bar-menu'
 import { LaneRow, laneHeight } from './LaneRow'
 import { LanesContext } from './lanes-context'
@@ -24,13 +25,6 @@ const FREE = 18
 /** Px that all lanes take with their ruler, the open layer's rows of keys among them. */
 export const lanesHeight = (layers: readonly Layer[], open: string | null): number =>
   layers.reduce((sum, layer) => sum + laneHeight(layer, layer.id === open), RULER + 2 * AIR + FREE)
-
-interface Box {
-  left: number
-  top: number
-  right: number
-  bottom: number
-}
 
 /** One lane a layer, in the same order as the stack, under a ruler that moves the playhead. Only lanes in view are made. */
 export function Lanes() {
@@ -96,13 +90,7 @@ export function Lanes() {
   const boxing = useDrag<{ x: number; y: number }>({
     start: (event: PointerEvent) => (event.target === event.currentTarget ? place(event.clientX, event.clientY) : null),
     move(from, { x, y }) {
-      const to = place(x, y)
-      const next = {
-        left: Math.min(from.x, to.x),
-        right: Math.max(from.x, to.x),
-        top: Math.min(from.y, to.y),
-        bottom: Math.max(from.y, to.y),
-      }
+      const next = boxBetween(from, place(x, y))
       setBox(next)
       const touched = (layers ?? []).filter((l, i) => {
         const top = tops[i]!
@@ -151,17 +139,7 @@ export function Lanes() {
               {inView.map(({ layer, top }) => (
                 <LaneRow key={layer.id} layer={layer} top={top} onCarry={carry} />
               ))}
-              {box && (
-                <span
-                  className="pointer-events-none absolute z-20 border border-lime bg-lime/10"
-                  style={{
-                    left: HEADS + box.left,
-                    top: box.top,
-                    width: box.right - box.left,
-                    height: box.bottom - box.top,
-                  }}
-                />
-              )}
+              {box && <BoxMark box={box} left={HEADS} />}
             </ol>
           </CommandMenu>
           {layers.length === 0 && (

@@ -1,5 +1,5 @@
 // Values that stand still or move by keys.
-import { type Ease, moveKey, removeKey, setAt, setEase, setKey } from '../../keys'
+import { type Ease, removeKey, retimeKeys as retime, setAt, setEase, setKey } from '../../keys'
 import type { AnyValue, Shot } from '../types'
 import { changeValue, getValue, type ValuePath } from '../values'
 import { editableLayer } from './find'
@@ -22,9 +22,38 @@ export function dropKey(shot: Shot, layer: string, path: ValuePath, frame: numbe
   change(shot, layer, path, value => removeKey(value, frame))
 }
 
-/** Moves a key; given the value as it was when a drag began, keys that were only passed on the way come back. */
-export function slideKey(shot: Shot, layer: string, path: ValuePath, from: number, to: number, began?: AnyValue): void {
-  change(shot, layer, path, value => moveKey(began ?? value, from, to))
+/** Keys of one value, by their frames. */
+export interface KeysAt {
+  path: ValuePath
+  frames: readonly number[]
+}
+
+/** A shift by frames, after a stretch about a frame. */
+export interface Retiming {
+  about: number
+  factor: number
+  by: number
+}
+
+/**
+ * Moves and stretches keys of several values together. Told from how those were as a drag began, if that is given, so that keys which were only
+ * passed on the way come back. With `copying` they stay where they were as well.
+ */
+export function retimeKeys(
+  shot: Shot,
+  layer: string,
+  chosen: readonly (KeysAt & { began?: AnyValue })[],
+  { about, factor, by }: Retiming,
+  copying = false,
+): void {
+  const to = (frame: number) => about + (frame - about) * factor + by
+  for (const { path, frames, began } of chosen)
+    change(shot, layer, path, value => retime(began ?? value, frames, to, copying))
+}
+
+export function dropKeys(shot: Shot, layer: string, chosen: readonly KeysAt[]): void {
+  for (const { path, frames } of chosen)
+    change(shot, layer, path, value => frames.reduce((left, frame) => removeKey(left, frame), value))
 }
 
 export function easeKey(shot: Shot, layer: string, path: ValuePath, frame: number, ease: Ease): void {
