@@ -7,6 +7,7 @@ import { encode } from 'fast-png'
 import {
   begin,
   dragBy,
+  field,
   frameNumber,
   goTo,
   handle,
@@ -364,4 +365,25 @@ test('a matte made elsewhere comes in as a piece, as bright as it is, and is mis
   await expect(page.getByText(/was made of what is gone now/)).toBeVisible()
   await page.keyboard.press('Control+z')
   expect(pixelAt(await look(page, 'Picture'), 1100, 360)).toEqual([0, 0, 0])
+})
+
+test('a piece is kept, and put onto a layer of another shot until it is forgotten', async ({ page }) => {
+  await begin(page, ['clockmaker-right'])
+  await page.locator('[data-layer]').first().click()
+  await page.getByTestId('ruler').focus()
+  await page.keyboard.press('Shift+O')
+  await type(page, 'Across', 300)
+  await page.getByRole('button', { name: 'Keep for others' }).click()
+  await expect(page.getByText('“Oval” is kept')).toBeVisible()
+  await page.goto('/')
+  await begin(page, ['walk-across'])
+  await page.locator('[data-layer]').first().click()
+  await page.getByRole('button', { name: 'Add a piece' }).click()
+  await page.getByRole('menuitem', { name: 'Oval kept' }).click()
+  await expect(field(page, 'Across')).toHaveValue('300')
+  expect(await isKept(page, 300, 360)).toBe(true)
+  expect(await isKept(page, 700, 360)).toBe(false)
+  await page.getByRole('button', { name: 'Add a piece' }).click()
+  await page.getByRole('menuitem', { name: 'Forget Oval' }).click()
+  await expect(page.getByRole('menuitem', { name: 'Oval kept' })).toHaveCount(0)
 })

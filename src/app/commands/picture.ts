@@ -1,7 +1,10 @@
 // Ways of looking, and the pieces of a matte.
+import { scaling } from '../../core/affine'
 import { BESIDES, VIEWS } from '../../core/plan'
 import { SHAPE_KINDS, SHAPES } from '../../core/shape'
-import { besideLayer, edits, newId, type Shape } from '../../core/shot'
+import { besideLayer, carriedPiece, edits, type Layer, newId, type Piece, type Shape } from '../../core/shot'
+import { writeProblem } from '../storage/database'
+import { type KeptPiece, keepPiece } from '../storage/kept-pieces'
 import {
   besideSet,
   cameraMoved,
@@ -13,7 +16,8 @@ import {
   store,
   viewChosen,
 } from '../store'
-import { type Command, canChange, chosen, ids, one, shot, view } from './command'
+import { type Command, canChange, chosen, ids, one, shot, takes, view } from './command'
+import { say } from './say'
 
 function startPiece(kind: Shape['kind']): void {
   const layer = chosen()
@@ -48,6 +52,36 @@ function copyPiece(by: number): void {
   const id = newId()
   store.dispatch(edit('copyPiece', layer, piece, to.id, id))
   store.dispatch(pieceChosen({ layer: to.id, piece: id }))
+}
+
+/** The chosen piece, if it says something anywhere else: what is made of a layer does not. */
+function canKeep(): Piece | null {
+  const piece = one() ? chosen()?.matte.find(p => p.id === view().piece) : null
+  return piece && !SHAPES[piece.shape.kind].shows ? piece : null
+}
+
+async function keepChosen(): Promise<void> {
+  const [piece, layer, open] = [canKeep(), chosen(), shot()]
+  if (!piece || !layer || !open) return
+  const size = piece.pinnedTo === 'shot' ? open.size : edits.layerSize(layer, open, takes())
+  try {
+    await keepPiece({ id: newId(), name: piece.name, piece, size, keptAt: Date.now() })
+    say(`“${piece.name}” is kept: the plus of every matte has it.`)
+  } catch (error) {
+    say(writeProblem(error))
+  }
+}
+
+/** Puts a piece that was kept onto a layer, as large as the picture there is against the one that it was kept of. */
+export function placeKept({ piece, size }: KeptPiece, layer: Layer): void {
+  const open = shot()
+  if (!open) return
+  const to = piece.pinnedTo === 'shot' ? open.size : edits.layerSize(layer, open, takes())
+  const by = Math.min(to.width / size.width, to.height / size.height)
+  const map = scaling(by, (to.width - size.width * by) / 2, (to.height - size.height * by) / 2)
+  const made = { ...carriedPiece(piece, map), id: newId() }
+  store.dispatch(edit('addPiece', layer.id, made))
+  store.dispatch(pieceChosen({ layer: layer.id, piece: made.id }))
 }
 
 function limitPiece(end: 'from' | 'until'): void {
@@ -144,6 +178,13 @@ export const PICTURE: readonly Command[] = [
       },
     }),
   ),
+  {
+    id: 'piece-keep',
+    name: 'Keep the piece for other layers and shots',
+    group: 'Layer',
+    applies: () => canKeep() !== null,
+    run: () => void keepChosen(),
+  },
   {
     id: 'piece-from',
     name: 'Use the piece from here on',

@@ -1,6 +1,7 @@
 // The browser's database: projects, the media they use, pictures that can be made again, films that were ordered.
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb'
 import type { KeptExport } from './kept-exports'
+import type { KeptPiece } from './kept-pieces'
 
 /** A project as it lies in the database: as text, which is written many times quicker than a tree of objects. */
 interface WrittenProject {
@@ -18,6 +19,8 @@ interface Schema extends DBSchema {
   /** Documents as they were before something had to be left out of them. */
   aside: { key: string; value: string }
   exports: { key: string; value: KeptExport }
+  /** Pieces that are kept for other layers. */
+  pieces: { key: string; value: KeptPiece }
 }
 
 /** What a recipe made, and the digests of the files that it was made of. */
@@ -34,7 +37,7 @@ export const timesOpened = (): number => openings
 
 async function open(): Promise<IDBPDatabase<Schema>> {
   openings++
-  return openDB<Schema>('jolly-ghost', 6, {
+  return openDB<Schema>('jolly-ghost', 7, {
     async upgrade(db, from, _, change) {
       if (from < 1) {
         db.createObjectStore('projects', { keyPath: 'id' })
@@ -55,6 +58,7 @@ async function open(): Promise<IDBPDatabase<Schema>> {
         if (older.contains('derived')) db.deleteObjectStore('derived' as never)
         db.createObjectStore('made')
       }
+      if (from < 7) db.createObjectStore('pieces', { keyPath: 'id' })
     },
     // Another tab brings a newer database: this one makes room for it.
     blocking(_, __, event) {

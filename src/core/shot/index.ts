@@ -52,5 +52,5 @@ export {
   type Timing,
   VERSION,
 } from './types'
-export { getValue, keyedPaths, type PieceValue, type ValuePath, valueAt, valueName } from './values'
+export { carriedPiece, getValue, keyedPaths, type PieceValue, type ValuePath, valueAt, valueName } from './values'
 export { workOf } from './work'

@@ -4,6 +4,7 @@ import { isKeyed, keysOf, type Mixer, sample, shiftKeys, spreadKeys, type Value 
 import { LOOKS, type Look } from '../look'
 import { SHAPES, shapeValue, shapeWith } from '../shape'
 import { type Source, sourceKind } from '../source'
+import { clone } from './clone'
 import type { AnyValue, Layer, Motion, Piece, Place } from './types'
 
 /** A value that an owner has. `T` is what it is at a frame. */
@@ -161,13 +162,23 @@ export function changeValue(layer: Layer, path: ValuePath, change: (value: AnyVa
   place?.set(change(place.get()))
 }
 
-/** Brings a value to where px of the shot come to lie, with all of its keys. */
-export function carryValue(layer: Layer, path: ValuePath, map: Affine): void {
-  const place = slot(layer, path)
-  if (!place) return
+function carrySlot(place: Slot, map: Affine): void {
   const value = place.get()
   const keys = keysOf(value).map(k => ({ ...k, value: place.carried(k.value, map) }))
   place.set(isKeyed(value) ? { keys } : place.carried(value, map))
+}
+
+/** Brings a value to where px of the shot come to lie, with all of its keys. */
+export function carryValue(layer: Layer, path: ValuePath, map: Affine): void {
+  const place = slot(layer, path)
+  if (place) carrySlot(place, map)
+}
+
+/** The same piece where the px that it is told in come to lie, with all of its keys. */
+export function carriedPiece(piece: Piece, map: Affine): Piece {
+  const carried: Piece = { ...clone(piece), pivot: carry(map, piece.pivot) }
+  for (const of of Object.values(PIECE_VALUES)) carrySlot(slotIn(carried, of), map)
+  return carried
 }
 
 /** Every path of a layer, in the order of its card. */

@@ -13,6 +13,7 @@ import { Menu, MenuItem } from '../common/Menu'
 import { Toggle } from '../common/Toggle'
 import { useEngine } from '../stage/engine-context'
 import { SHAPE_VIEWS } from '../stage/shape-views'
+import { KeptPieces } from './KeptPieces'
 import { nearestToHand } from './nearest-to-hand'
 import { PieceCard } from './PieceCard'
 
@@ -73,6 +74,7 @@ export const Matte = memo(function Matte({ layer }: { layer: Layer }) {
               </MenuItem>
             )
           })}
+          <KeptPieces layer={layer} />
           {films.length > 0 && <p className="px-2.5 pt-1.5 pb-0.5 text-xs text-quiet">A take, as bright as it is</p>}
           {films.map(take => (
             <MenuItem key={take.digest} onSelect={() => placeMatte(take, layer)}>

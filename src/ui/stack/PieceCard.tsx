@@ -207,6 +207,9 @@ export function PieceCard({ layer, piece }: { layer: Layer; piece: Piece }) {
               disabled={readOnly}
             />
           </div>
+          <div className="flex justify-end">
+            <CommandButton id="piece-keep">Keep for others</CommandButton>
+          </div>
         </div>
       )}
     </li>

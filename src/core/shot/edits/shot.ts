@@ -1,9 +1,9 @@
 // The shot itself: name, marks, size, rate and length.
-import { carry, scaling } from '../../affine'
+import { scaling } from '../../affine'
 import { fps, type Rate } from '../../time'
 import { LIMITS } from '../limits'
 import type { Layer, Mark, Shot, Size } from '../types'
-import { carryValue, spreadLayerKeys, valuePaths } from '../values'
+import { carriedPiece, carryValue, spreadLayerKeys, valuePaths } from '../values'
 
 export function renameShot(shot: Shot, name: string): void {
   shot.name = name.slice(0, LIMITS.name)
@@ -40,11 +40,8 @@ export interface ShotForm {
 /** Px of the shot, at another scale about the middle. Pieces pinned to the layer go with its place. */
 function resizeLayer(layer: Layer, from: Size, to: Size, by: number): void {
   const map = scaling(by, (to.width - from.width * by) / 2, (to.height - from.height * by) / 2)
-  for (const path of valuePaths(layer)) {
-    const piece = 'piece' in path ? layer.matte.find(p => p.id === path.piece) : null
-    if (piece?.pinnedTo !== 'layer') carryValue(layer, path, map)
-  }
-  for (const piece of layer.matte) if (piece.pinnedTo === 'shot') piece.pivot = carry(map, piece.pivot)
+  for (const path of valuePaths(layer)) if (!('piece' in path)) carryValue(layer, path, map)
+  layer.matte = layer.matte.map(piece => (piece.pinnedTo === 'shot' ? carriedPiece(piece, map) : piece))
   if (layer.copies) layer.copies = { ...layer.copies, x: layer.copies.x * by, y: layer.copies.y * by }
 }
 
