@@ -22,6 +22,9 @@ const cacheBytes = (): number => {
   return Math.min(768, Math.max(192, gigabytes * 128)) * 2 ** 20
 }
 
+/** Pictures of changes that are asked for before the first of them is there. */
+const AT_ONCE = 2
+
 /** Milliseconds that the stage has to rest before small pictures are made: decoding for them would hold up the next picture. */
 const REST = 180
 
@@ -207,21 +210,21 @@ export async function startStage(
     const shot = heardShot(store.getState())
     if (shot) send('shot', shot)
   }
-  // While a hand drags, the document changes faster than pictures can be made: only the latest is sent on.
-  let changing = false
+  // While a hand drags, the document changes faster than pictures can be made: only the latest is sent on, while the one
+  // before is being made, so that who makes them need not wait for the page.
+  let underWay = 0
   const showChange = async () => {
-    if (changing) return
-    changing = true
+    const shot = stagedShot(store.getState())
+    const { playing } = store.getState().view
+    if (underWay >= AT_ONCE || !shot || shot === sent[subject()] || playing) return
+    underWay++
     behind(1)
     try {
-      for (;;) {
-        const shot = stagedShot(store.getState())
-        if (!shot || shot === sent[subject()] || store.getState().view.playing) return
-        send(subject(), shot)
-        await show(stagedFrame(store.getState()))
-      }
+      send(subject(), shot)
+      await show(stagedFrame(store.getState()))
     } finally {
-      changing = false
+      underWay--
+      void showChange()
       behind(-1)
     }
   }

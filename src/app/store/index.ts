@@ -46,6 +46,7 @@ export {
   frameShown,
   framesFailed,
   groupEntered,
+  handlingSet,
   keyingSet,
   lanesMeasured,
   lanesZoomed,

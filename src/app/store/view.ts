@@ -38,6 +38,8 @@ export interface ViewState {
   piece: string | null
   /** Points of the chosen piece's outline that are chosen. */
   points: number[]
+  /** Whether a hand works on the picture just now. */
+  handling: boolean
   /** Whether points are being put down one after the other. */
   drawing: boolean
   /** Whether the chosen letters are being typed on the picture. */
@@ -87,6 +89,7 @@ export const initialView: ViewState = {
   dialog: null,
   piece: null,
   points: [],
+  handling: false,
   drawing: false,
   typing: false,
   reach: 12,
@@ -205,6 +208,9 @@ const slice = createSlice({
     pointsChosen(view, action: PayloadAction<number[]>) {
       view.points = action.payload
     },
+    handlingSet(view, action: PayloadAction<boolean>) {
+      view.handling = action.payload
+    },
     typingSet(view, action: PayloadAction<boolean>) {
       view.typing = action.payload
       if (view.typing) {
@@ -292,6 +298,7 @@ export const {
   pieceChosen,
   pointsChosen,
   drawingSet,
+  handlingSet,
   typingSet,
   reachSet,
   sectionOpened,

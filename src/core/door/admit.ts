@@ -1,4 +1,5 @@
 // The one door through which a changed document goes: only what could be opened again gets in.
+import equal from 'fast-deep-equal'
 import type { Schema } from 'joi'
 import { isKeyed } from '../keys'
 import { shapeValue, shapeWith } from '../shape'
@@ -10,18 +11,8 @@ import { workOf } from '../shot/work'
 import { insideOf } from '../source'
 import type { Checked } from './checked'
 import { layerSchema, PREFS, shotSchema, takeSchema } from './schema'
+import { textLength } from './text-length'
 import { inCircle, TOO_MUCH_WORK, wrongAt } from './validate'
-
-/** Lengths of layers as text. */
-const lengths = new WeakMap<Layer, number>()
-
-function lengthOf(layer: Layer): number {
-  const known = lengths.get(layer)
-  if (known !== undefined) return known
-  const length = JSON.stringify(layer).length
-  lengths.set(layer, length)
-  return length
-}
 
 /** What may not be, as a sentence: what it is about, and the bounds. */
 function refusal(schema: Schema, value: unknown, whose: string): string | null {
@@ -87,26 +78,12 @@ function shotProblem(shot: Shot, before: Shot | null, depth: number): string | n
 
 const takeProblem = (take: Take): string | null => refusal(takeSchema, take, `“${take.name.slice(0, 60)}”`)
 
-/** Whether nothing has changed but which objects say it. */
-function isSame(before: Project, after: Project): boolean {
-  const { layers: was, ...shell } = before.shot
-  const { layers: is, ...now } = after.shot
-  if (before.takes !== after.takes || was.length !== is.length || JSON.stringify(shell) !== JSON.stringify(now))
-    return false
-  const changed = is.filter((layer, i) => layer !== was[i])
-  if (changed.length === 0 || changed.length > 8) return changed.length === 0
-  return is.every((layer, i) => {
-    const old = was[i]!
-    return layer === old || (lengthOf(layer) === lengthOf(old) && JSON.stringify(layer) === JSON.stringify(old))
-  })
-}
-
 /**
  * A project as a change made it: itself if it can be opened again, the very project before if nothing changed, or a
  * sentence that says why it may not be. Only what differs from before is looked at.
  */
 export function admit(before: Project, after: Project): Checked<Project> {
-  if (before === after || isSame(before, after)) return { ok: true, value: before }
+  if (before === after || equal(before, after)) return { ok: true, value: before }
   const refuse = (problem: string): Checked<Project> => ({ ok: false, problem })
   if (after.takes.length > LIMITS.takes) return refuse(`A project holds up to ${LIMITS.takes} takes.`)
   const takes = after.takes.filter(t => !before.takes.includes(t))
@@ -115,7 +92,7 @@ export function admit(before: Project, after: Project): Checked<Project> {
   const digests = new Set(after.takes.map(t => t.digest))
   if ([...usedTakes(after.shot)].some(d => !digests.has(d)))
     return refuse('A layer would show a take that the project does not have.')
-  const text = after.shot.layers.reduce((sum, l) => sum + lengthOf(l), 0)
+  const text = textLength(after.shot.layers)
   // Half is left for takes, marks and the names of fields.
   if (text > LIMITS.json / 2) return refuse('The shot would hold more keys than a project file can.')
   const circle = circleIn(after.shot)

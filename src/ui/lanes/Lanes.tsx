@@ -5,6 +5,7 @@ import { HEADS } from '../../app/time-scale'
 import type { Layer } from '../../core/shot'
 import { CommandMenu } from '../common/CommandMenu'
 import { droppedFiles } from '../common/dropped-files'
+import { useCalm } from '../common/use-calm'
 import { useDrag } from '../common/use-drag'
 import { useBringIn } from '../takes/use-bring-in'
 import { type Box, BoxMark, boxBetween } from './Box'
@@ -29,7 +30,7 @@ export const lanesHeight = (layers: readonly Layer[], open: string | null): numb
 /** One lane a layer, in the same order as the stack, under a ruler that moves the playhead. Only lanes in view are made. */
 export function Lanes() {
   const send = useSend()
-  const shot = useStore(shotOf)
+  const shot = useCalm(useStore(shotOf))
   const open = useStore(s => s.view.layer)
   const host = useRef<HTMLDivElement>(null)
   const [seen, setSeen] = useState({ top: 0, height: 400 })

@@ -6,6 +6,7 @@ import { useInView } from 'react-intersection-observer'
 import { edit, layerChosen, layerOf, layerToggled, useSend, useStore } from '../../app/store'
 import { type Layer, sourceKind } from '../../core/shot'
 import { IconButton } from '../common/Button'
+import { useCalm } from '../common/use-calm'
 import { LayerName } from './LayerName'
 import { LayerSettings } from './LayerSettings'
 import { Matte } from './Matte'
@@ -25,7 +26,7 @@ interface PlaceProps {
 
 /** A layer's place in the stack. Its card is made while it is in sight, open or carried: a shot may have hundreds. */
 export const LayerCard = memo(function LayerCard({ id, scroller, carried }: PlaceProps) {
-  const layer = useStore(s => layerOf(s, id))
+  const layer = useCalm(useStore(s => layerOf(s, id)))
   const chosen = useStore(s => s.view.layer === id)
   const { ref, inView } = useInView({ root: scroller, rootMargin: '120px 0px' })
   if (!layer) return null

@@ -77,8 +77,7 @@ export function PieceCard({ layer, piece }: { layer: Layer; piece: Piece }) {
   const send = useSend()
   const chosen = useStore(s => s.view.piece === piece.id)
   const readOnly = useStore(s => s.view.readOnly)
-  const project = useStore(projectOf)
-  const shot = useStore(shotOf)
+  const words = useStore(s => summary(piece, shotOf(s)))
   const { icon: Icon } = SHAPE_VIEWS[piece.shape.kind]
   const { listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: piece.id, disabled: readOnly })
   const change = (changes: edits.PieceSwitches) => send(edit('changePiece', layer.id, piece.id, changes))
@@ -90,8 +89,8 @@ export function PieceCard({ layer, piece }: { layer: Layer; piece: Piece }) {
     send(edit('setValue', layer.id, { of: 'on', piece: piece.id }, frame, !isOn, keying || isKeyed(piece.on)))
   }
   const swap = (kind: Shape['kind']) => {
-    if (project)
-      send(edit('swapShape', layer.id, piece.id, kind, edits.layerSize(layer, shot ?? project.shot, project.takes)))
+    const [project, shot] = [projectOf(store.getState()), shotOf(store.getState())]
+    if (project && shot) send(edit('swapShape', layer.id, piece.id, kind, edits.layerSize(layer, shot, project.takes)))
   }
   const path = (of: 'inside' | 'outside' | 'grow' | 'strength') => ({ of, piece: piece.id }) as const
   const length = { layer, unit: 'px', digits: 1, max: 4000, initial: 0 }
@@ -113,7 +112,7 @@ export function PieceCard({ layer, piece }: { layer: Layer; piece: Piece }) {
         >
           <Icon size={15} className="shrink-0" />
           <span className={`font-bold ${chosen ? '' : 'text-ink'}`}>{piece.name}</span>
-          <span className="truncate text-quiet">{summary(piece, shot)}</span>
+          <span className="truncate text-quiet">{words}</span>
         </button>
         <IconButton
           icon={isOn ? Eye : EyeOff}

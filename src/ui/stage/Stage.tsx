@@ -4,6 +4,7 @@ import {
   type Camera,
   cameraMoved,
   chosenLayer,
+  handlingSet,
   projectOf,
   shotOf,
   stagedShot,
@@ -125,6 +126,7 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
   }
   const begin = (on: boolean) => {
     setActive(on)
+    send(handlingSet(on))
     if (on) setPointer({ x: -999, y: -999 })
   }
 
@@ -213,7 +215,7 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
       )}
       {filling && !view.typing && (
         <svg className="pointer-events-none absolute inset-0 size-full" role="group" aria-label="Handles of the fill">
-          <GradientHandles layer={layer} frame={view.frame} camera={camera} onActive={setActive} />
+          <GradientHandles layer={layer} frame={view.frame} camera={camera} onActive={begin} />
         </svg>
       )}
       {filling && view.typing && <TypeOver key={layer.id} layer={layer} frame={view.frame} camera={camera} />}
