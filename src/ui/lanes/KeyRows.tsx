@@ -67,6 +67,8 @@ export function KeyRows({ layer, paths, top }: { layer: Layer; paths: readonly V
   const [box, setBox] = useState<Box | null>(null)
   const boxing = useDrag<{ x: number; y: number; left: number; top: number }>({
     start(event) {
+      // What is pressed in a key's menu comes by here too.
+      if (!event.currentTarget.contains(event.target as Node)) return null
       const area = event.currentTarget.getBoundingClientRect()
       return { x: event.clientX - area.left, y: event.clientY - area.top, left: area.left, top: area.top }
     },
