@@ -3,6 +3,7 @@ import { paintApprentice, type Stride } from './apprentice'
 import { type Point, type Pose, paintClockmaker } from './clockmaker'
 import type { Actor, SCENES } from './scenes'
 import { HEIGHT, WIDTH } from './shop'
+import { paintTrolley, trolleyAt } from './trolley'
 
 export type ClipName =
   | 'empty-shop'
@@ -13,6 +14,7 @@ export type ClipName =
   | 'pendulum'
   | 'walk-across'
   | 'apprentice-late'
+  | 'trolley-morning'
 
 export interface Clip {
   name: ClipName
@@ -222,6 +224,17 @@ const APPRENTICE: Actor = {
   x: seconds => strideAt(seconds).x,
 }
 
+/** It rolls past by itself. */
+const TROLLEY: Actor = {
+  paint: paintTrolley,
+  frame(seconds) {
+    const x = Math.round(trolleyAt(seconds))
+    const left = Math.max(0, Math.min(WIDTH - 1, x - 320))
+    return { left, top: 80, width: Math.max(1, Math.min(WIDTH, x + 300) - left), height: HEIGHT - 80 }
+  },
+  x: trolleyAt,
+}
+
 export const CLIPS: Readonly<Record<ClipName, Clip>> = {
   'empty-shop': {
     name: 'empty-shop',
@@ -355,6 +368,17 @@ export const CLIPS: Readonly<Record<ClipName, Clip>> = {
     scene: 'street',
     actor: APPRENTICE,
     seed: 8,
+    bitrate: 4_600_000,
+  },
+  'trolley-morning': {
+    name: 'trolley-morning',
+    title: 'The trolley rolls past',
+    frames: 186,
+    exposure: [0.86, 0.86, 0.86],
+    lines: [],
+    scene: 'yard',
+    actor: TROLLEY,
+    seed: 9,
     bitrate: 4_600_000,
   },
 }

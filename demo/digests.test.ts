@@ -15,6 +15,7 @@ const KEPT = new URL('./digests.json', import.meta.url)
 const FRAMES: Readonly<Record<string, readonly number[]>> = {
   'two-at-the-counter': [0, 76, 150],
   'open-late': [75, 110],
+  trolley: [60, 92],
   'one-long-take': [0, 60],
   'stuck-second': [50, 101],
   'seven-clockmakers': [60, 232],
@@ -46,7 +47,7 @@ async function digests(name: string, frames: readonly number[], change: (shot: S
   const made: Record<string, string> = {}
   for (const frame of frames) {
     expect(planFrame(shot, frame).layers.length).toBeGreaterThan(0)
-    const { ptr, width, height } = await exportFrame(engine.k, engine.frames, { shot, scale: scale }, frame)
+    const { ptr, width, height } = await exportFrame(engine.k, engine.frames, { shot, scale }, frame)
     made[frame] = createHash('sha256')
       .update(engine.k.bytes(ptr, width * height * 4))
       .digest('hex')

@@ -4,6 +4,7 @@ import type { Clip } from './acts'
 import { paintPendulum, paintSeconds, SWING } from './clocks'
 import { COUNTER, HEIGHT, paintCounter, paintWall, shopLight, WIDTH } from './shop'
 import { paintStreet, streetLight } from './street'
+import { paintYard, ROAD, yardLight } from './yard'
 
 /** Somebody who is filmed. */
 export interface Actor {
@@ -65,4 +66,22 @@ const STREET: Scene = {
   shade: () => 0.5,
 }
 
-export const SCENES = { shop: SHOP, street: STREET } as const satisfies Record<string, Scene>
+const YARD: Scene = {
+  back: paintYard,
+  light: yardLight,
+  shadow(c, actor, seconds) {
+    const sharp = createCanvas(WIDTH, HEIGHT)
+    actor.paint(sharp.getContext('2d'), seconds)
+    // On the wall, low and to the right; and under it.
+    c.filter = 'blur(9px)'
+    c.drawImage(sharp, 46, 10)
+    c.filter = 'blur(7px)'
+    c.fillStyle = '#000'
+    c.beginPath()
+    c.ellipse(actor.x(seconds) + 16, ROAD + 2, 250, 20, 0, 0, 7)
+    c.fill()
+  },
+  shade: y => (y > ROAD - 30 ? 0.62 : 0.4),
+}
+
+export const SCENES = { shop: SHOP, street: STREET, yard: YARD } as const satisfies Record<string, Scene>
