@@ -15,6 +15,7 @@ export type ClipName =
   | 'walk-across'
   | 'apprentice-late'
   | 'trolley-morning'
+  | 'before-the-panels'
 
 export interface Clip {
   name: ClipName
@@ -224,6 +225,43 @@ const APPRENTICE: Actor = {
   x: seconds => strideAt(seconds).x,
 }
 
+/** How much nearer the camera stands in the back room, and what that brings to the frame's upper border. */
+const NEAR = { scale: 1.55, up: 118 } as const
+
+/** He turns to the panelling, lays a hand on the air before it, and in the end walks off to the left. */
+const beforePanels = (s: number): Pose => {
+  const acts = perform(
+    { ...leftRest, x: 640, left: { x: 574, y: 486 }, right: { x: 710, y: 484 }, holds: null },
+    [
+      { at: 1.0, look: 0.9, tilt: 0.04, brows: 0.4 },
+      { at: 1.9, right: { x: 776, y: 330 }, left: { x: 566, y: 400 }, lean: 0.05, brows: 0.9 },
+      { at: 3.6, right: { x: 712, y: 480 }, left: { x: 574, y: 484 }, lean: -0.03, look: -0.9, brows: 0.1 },
+    ],
+    [],
+    0.7,
+  )
+  const walk = smooth(Math.min(1, Math.max(0, (s - 3.6) / 1.7)))
+  const pose = moved(acts(s), -760 * walk)
+  return { ...pose, rise: pose.rise + Math.abs(Math.sin(walk * 11)) * 7 }
+}
+
+const NEAR_CLOCKMAKER: Actor = {
+  paint(c, seconds) {
+    c.save()
+    c.translate(WIDTH / 2, -NEAR.up)
+    c.scale(NEAR.scale, NEAR.scale)
+    c.translate(-WIDTH / 2, 0)
+    paintClockmaker(c, beforePanels(seconds))
+    c.restore()
+  },
+  frame(seconds) {
+    const middle = Math.round(NEAR_CLOCKMAKER.x(seconds))
+    const left = Math.max(0, Math.min(WIDTH - 1, middle - 380))
+    return { left, top: 60, width: Math.max(1, Math.min(WIDTH, middle + 380) - left), height: HEIGHT - 60 }
+  },
+  x: seconds => WIDTH / 2 + (beforePanels(seconds).x - WIDTH / 2) * NEAR.scale,
+}
+
 /** It rolls past by itself. */
 const TROLLEY: Actor = {
   paint: paintTrolley,
@@ -380,5 +418,16 @@ export const CLIPS: Readonly<Record<ClipName, Clip>> = {
     actor: TROLLEY,
     seed: 9,
     bitrate: 4_600_000,
+  },
+  'before-the-panels': {
+    name: 'before-the-panels',
+    title: 'Before the panelling',
+    frames: 180,
+    exposure: [1, 1, 1],
+    lines: [],
+    scene: 'parlour',
+    actor: NEAR_CLOCKMAKER,
+    seed: 10,
+    bitrate: 4_300_000,
   },
 }

@@ -16,6 +16,7 @@ const FRAMES: Readonly<Record<string, readonly number[]>> = {
   'two-at-the-counter': [0, 76, 150],
   'open-late': [75, 110],
   trolley: [60, 92],
+  'into-the-panelling': [79, 128],
   'one-long-take': [0, 60],
   'stuck-second': [50, 101],
   'seven-clockmakers': [60, 232],

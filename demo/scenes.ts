@@ -2,6 +2,7 @@
 import { type Canvas, createCanvas, type SKRSContext2D } from '@napi-rs/canvas'
 import type { Clip } from './acts'
 import { paintPendulum, paintSeconds, SWING } from './clocks'
+import { paintParlour, parlourLight } from './parlour'
 import { COUNTER, HEIGHT, paintCounter, paintWall, shopLight, WIDTH } from './shop'
 import { paintStreet, streetLight } from './street'
 import { paintYard, ROAD, yardLight } from './yard'
@@ -84,4 +85,20 @@ const YARD: Scene = {
   shade: y => (y > ROAD - 30 ? 0.62 : 0.4),
 }
 
-export const SCENES = { shop: SHOP, street: STREET, yard: YARD } as const satisfies Record<string, Scene>
+const PARLOUR: Scene = {
+  back: paintParlour,
+  light: parlourLight,
+  shadow(c, actor, seconds) {
+    const sharp = createCanvas(WIDTH, HEIGHT)
+    actor.paint(sharp.getContext('2d'), seconds)
+    // From the candle, and so away from it.
+    c.filter = 'blur(16px)'
+    c.drawImage(sharp, 40 + (actor.x(seconds) - 236) * 0.12, 26)
+  },
+  shade: () => 0.52,
+}
+
+export const SCENES = { shop: SHOP, street: STREET, yard: YARD, parlour: PARLOUR } as const satisfies Record<
+  string,
+  Scene
+>

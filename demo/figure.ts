@@ -1,0 +1,101 @@
+// About the clockmaker as he stands before the panelling in frame 78, as somebody would draw it once: px of the picture.
+import { corner, type OutlinePoint, roundOutlinePoint } from '../src/core/outline'
+
+/** Read off an enlargement of the frame, a corner a line. */
+const ENLARGED = { x: 360, y: 180, scale: 0.5356 } as const
+
+const AROUND = [
+  [432, 236],
+  [437, 212],
+  [450, 201],
+  [462, 204],
+  [466, 160],
+  [480, 122],
+  [505, 93],
+  [536, 75],
+  [571, 68],
+  [607, 72],
+  [640, 82],
+  [667, 103],
+  [685, 136],
+  [694, 182],
+  [691, 225],
+  [682, 262],
+  [669, 290],
+  [671, 338],
+  [642, 346],
+  [617, 362],
+  [624, 381],
+  [690, 406],
+  [716, 390],
+  [740, 386],
+  [768, 392],
+  [797, 412],
+  [873, 508],
+  [877, 420],
+  [876, 393],
+  [881, 380],
+  [873, 366],
+  [860, 347],
+  [870, 341],
+  [884, 350],
+  [881, 303],
+  [890, 296],
+  [915, 298],
+  [944, 297],
+  [946, 330],
+  [952, 354],
+  [946, 378],
+  [957, 393],
+  [960, 440],
+  [975, 648],
+  [970, 680],
+  [948, 702],
+  [920, 710],
+  [890, 702],
+  [866, 673],
+  [739, 568],
+  [735, 606],
+  [697, 950],
+  [700, 1036],
+  [336, 1036],
+  [344, 900],
+  [345, 664],
+  [328, 685],
+  [308, 664],
+  [301, 637],
+  [270, 620],
+  [101, 516],
+  [70, 487],
+  [59, 452],
+  [72, 421],
+  [104, 402],
+  [362, 366],
+  [398, 371],
+  [427, 387],
+  [462, 377],
+  [498, 373],
+  [513, 379],
+  [516, 362],
+  [494, 330],
+  [480, 296],
+  [473, 262],
+  [456, 271],
+  [440, 260],
+] as const
+
+/** What is seen of the room between his arm and himself. */
+const BETWEEN = [
+  [266, 512],
+  [343, 512],
+  [343, 584],
+  [335, 572],
+] as const
+
+const placed = (corners: readonly (readonly [number, number])[]): OutlinePoint[] =>
+  corners.map(([x, y]) =>
+    roundOutlinePoint(corner({ x: ENLARGED.x + x * ENLARGED.scale, y: ENLARGED.y + y * ENLARGED.scale })),
+  )
+
+export const FIGURE = placed(AROUND)
+export const UNDER_ARM = placed(BETWEEN)
