@@ -54,6 +54,11 @@ function heads(by: Chance): Attack[] {
     'noise.flac': [0x66, 0x4c, 0x61, 0x43],
     'noise.ogg': [0x4f, 0x67, 0x67, 0x53],
     'noise.zip': [0x50, 0x4b, 3, 4],
+    'noise.ttf': [0, 1, 0, 0],
+    'noise.otf': [0x4f, 0x54, 0x54, 0x4f],
+    'noise.woff': [0x77, 0x4f, 0x46, 0x46],
+    'noise.woff2': [0x77, 0x4f, 0x46, 0x32],
+    'noise.svg': [0x3c, 0x73, 0x76, 0x67],
   }
   return Object.entries(begins).map(([name, head]) => ({
     name,
@@ -61,10 +66,43 @@ function heads(by: Chance): Attack[] {
   }))
 }
 
+const svg = (inside: string, head = 'viewBox="0 0 60 40"') =>
+  `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" ${head}>${inside}</svg>`
+
+const BOMB = `<!DOCTYPE svg [<!ENTITY a "aaaaaaaaaa">${'bcdefghi'
+  .split('')
+  .map((name, i) => `<!ENTITY ${name} "${`&${'abcdefgh'[i]};`.repeat(10)}">`)
+  .join('')}]>`
+
+/** Drawings that are well-formed, and meant badly. */
+const HOSTILE_DRAWINGS: Readonly<Record<string, string>> = {
+  'an entity bomb': BOMB + svg('<text>&i;</text>'),
+  'an outside entity': `<!DOCTYPE svg [<!ENTITY x SYSTEM "file:///etc/passwd">]>${svg('<text>&x;</text>')}`,
+  'a script': svg('<script>while (true) {}</script><rect width="9" height="9" onload="alert(1)"/>'),
+  'outside references': svg(
+    '<image href="http://127.0.0.1:9/x.png" width="60" height="40"/><use href="file:///etc/x#y"/>',
+  ),
+  'no size': svg('<rect width="9" height="9"/>', ''),
+  'a huge size': svg('<rect width="100%" height="100%"/>', 'width="1e9" height="1e9"'),
+  'a size below nothing': svg('<rect width="9" height="9"/>', 'width="-4" height="0"'),
+  'deep groups': svg(`${'<g transform="scale(1.01)">'.repeat(20_000)}${'</g>'.repeat(20_000)}`),
+  'a circle of uses': svg('<g id="a"><use xlink:href="#b"/></g><g id="b"><use xlink:href="#a"/></g>'),
+  'uses of uses': svg(
+    Array.from({ length: 20 }, (_, i) => `<g id="u${i + 1}">${`<use xlink:href="#u${i}"/>`.repeat(10)}</g>`).join('') +
+      '<rect id="u0" width="1" height="1"/>',
+  ),
+  'a vast blur': svg(
+    '<filter id="f"><feGaussianBlur stdDeviation="1e6"/></filter><rect width="60" height="40" filter="url(#f)"/>',
+  ),
+}
+
+const hostileDrawings = (): Attack[] =>
+  Object.entries(HOSTILE_DRAWINGS).map(([what, text]) => ({ name: `${what}.svg`, data: Buffer.from(text) }))
+
 /** `count` attacks that follow from a seed, made from real files of a folder. */
 export function* clipAttacks(sources: readonly Attack[], seed: number, count: number): Generator<Attack> {
   const by = chance(seed)
-  const odd = heads(by)
+  const odd = [...hostileDrawings(), ...heads(by)]
   for (let i = 0; i < count; i++) {
     if (i < odd.length) {
       yield odd[i]!
@@ -77,8 +115,8 @@ export function* clipAttacks(sources: readonly Attack[], seed: number, count: nu
   }
 }
 
-/** The files of a folder whose names end like a clip's. */
+/** The files of a folder whose names end like a clip's or a font's. */
 export const filesOf = (folder: string): Attack[] =>
   readdirSync(folder)
-    .filter(name => /\.(mp4|webm|mkv|mov|png|jpg|wav)$/.test(name))
+    .filter(name => /\.(mp4|webm|mkv|mov|png|jpg|wav|ttf)$/.test(name))
     .map(name => ({ name, data: readFileSync(`${folder}/${name}`) }))

@@ -339,7 +339,7 @@ function intoThePanelling(files: Files): DemoShot {
   const takes = [takeOf('before-the-panels', files)]
   const project = projectOf('into-the-panelling', 'Into the panelling', takes, length, [frozen, shadow, alive, room])
   const trick = 'He freezes, and shrinks along his own outline to nothing as he slides into the wall.'
-  return { slug: 'into-the-panelling', trick, poster: 128, glance: { from: 70, to: 160 }, project }
+  return { slug: 'into-the-panelling', trick, poster: 117, glance: { from: 70, to: 160 }, project }
 }
 
 /** Every demo shot. */

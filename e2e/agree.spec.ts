@@ -54,6 +54,11 @@ test('stage and terminal agree on time, place, looks, fades, blends, copies and 
   await page.getByRole('button', { name: 'Set', exact: true }).click()
   await page.getByRole('tab', { name: 'Time' }).click()
   await type(page, 'Fade in', 20)
+  // Softly without what the nearest covers.
+  await press('Shift+Y')
+  await page.getByRole('radio', { name: 'Takes away' }).click()
+  await type(page, 'Feather out', 14)
+  await expect(page.getByText('as covered by Act B, right')).toBeVisible()
 
   // Farthest: a loop that dissolves into itself, faster.
   await choose('Empty shop')
