@@ -1,9 +1,11 @@
 // What happens in each clip: poses over time, exposure, words.
 import { paintApprentice, type Stride } from './apprentice'
 import { type Point, type Pose, paintClockmaker } from './clockmaker'
+import { paintLegs, SOLE } from './legs'
 import type { Actor, SCENES } from './scenes'
 import { HEIGHT, WIDTH } from './shop'
 import { paintTrolley, trolleyAt } from './trolley'
+import { ROAD } from './yard'
 
 export type ClipName =
   | 'empty-shop'
@@ -16,6 +18,7 @@ export type ClipName =
   | 'apprentice-late'
   | 'trolley-morning'
   | 'before-the-panels'
+  | 'dusk-walk'
 
 export interface Clip {
   name: ClipName
@@ -225,6 +228,29 @@ const APPRENTICE: Actor = {
   x: seconds => strideAt(seconds).x,
 }
 
+/** The apprentice from head to foot: px a second, where she begins, how large she is. */
+export const DUSK = { speed: 226, from: -120, scale: 0.62, stride: 0.86 } as const
+
+export const duskAt = (seconds: number): number => DUSK.from + DUSK.speed * seconds
+
+const WALKER: Actor = {
+  paint(c, seconds) {
+    const stride = { x: 0, turn: seconds / DUSK.stride, seconds }
+    c.save()
+    c.translate(duskAt(seconds), ROAD + 8 - SOLE * DUSK.scale)
+    c.scale(DUSK.scale, DUSK.scale)
+    paintLegs(c, stride)
+    paintApprentice(c, stride)
+    c.restore()
+  },
+  frame(seconds) {
+    const x = Math.round(duskAt(seconds))
+    const left = Math.max(0, Math.min(WIDTH - 1, x - 150))
+    return { left, top: 140, width: Math.max(1, Math.min(WIDTH, x + 130) - left), height: 540 }
+  },
+  x: duskAt,
+}
+
 /** How much nearer the camera stands in the back room, and what that brings to the frame's upper border. */
 const NEAR = { scale: 1.55, up: 118 } as const
 
@@ -429,5 +455,16 @@ export const CLIPS: Readonly<Record<ClipName, Clip>> = {
     actor: NEAR_CLOCKMAKER,
     seed: 10,
     bitrate: 4_300_000,
+  },
+  'dusk-walk': {
+    name: 'dusk-walk',
+    title: 'She crosses the yard',
+    frames: 192,
+    exposure: [1, 1, 1],
+    lines: [],
+    scene: 'dusk',
+    actor: WALKER,
+    seed: 11,
+    bitrate: 4_200_000,
   },
 }

@@ -17,6 +17,7 @@ const FRAMES: Readonly<Record<string, readonly number[]>> = {
   'open-late': [75, 110],
   trolley: [60, 92],
   'into-the-panelling': [79, 128],
+  'through-the-letters': [70, 110],
   'one-long-take': [0, 60],
   'stuck-second': [50, 101],
   'seven-clockmakers': [60, 232],

@@ -5,7 +5,7 @@ import { paintPendulum, paintSeconds, SWING } from './clocks'
 import { paintParlour, parlourLight } from './parlour'
 import { COUNTER, HEIGHT, paintCounter, paintWall, shopLight, WIDTH } from './shop'
 import { paintStreet, streetLight } from './street'
-import { paintYard, ROAD, yardLight } from './yard'
+import { duskLight, paintYard, paintYardTurned, ROAD, yardLight } from './yard'
 
 /** Somebody who is filmed. */
 export interface Actor {
@@ -85,6 +85,24 @@ const YARD: Scene = {
   shade: y => (y > ROAD - 30 ? 0.62 : 0.4),
 }
 
+const DUSK: Scene = {
+  back: paintYardTurned,
+  light: duskLight,
+  shadow(c, actor, seconds) {
+    const sharp = createCanvas(WIDTH, HEIGHT)
+    actor.paint(sharp.getContext('2d'), seconds)
+    // Away from the lantern, longer the farther that is.
+    c.filter = 'blur(12px)'
+    c.drawImage(sharp, -30 - (1190 - actor.x(seconds)) * 0.06, 6)
+    c.filter = 'blur(6px)'
+    c.fillStyle = '#000'
+    c.beginPath()
+    c.ellipse(actor.x(seconds) - 14, ROAD + 6, 104, 12, 0, 0, 7)
+    c.fill()
+  },
+  shade: y => (y > ROAD - 20 ? 0.55 : 0.4),
+}
+
 const PARLOUR: Scene = {
   back: paintParlour,
   light: parlourLight,
@@ -98,7 +116,10 @@ const PARLOUR: Scene = {
   shade: () => 0.52,
 }
 
-export const SCENES = { shop: SHOP, street: STREET, yard: YARD, parlour: PARLOUR } as const satisfies Record<
-  string,
-  Scene
->
+export const SCENES = {
+  shop: SHOP,
+  street: STREET,
+  yard: YARD,
+  parlour: PARLOUR,
+  dusk: DUSK,
+} as const satisfies Record<string, Scene>

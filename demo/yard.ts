@@ -110,3 +110,21 @@ export function yardLight(x: number, y: number, nearer: boolean): readonly [numb
   const far = 1 - 0.1 * ((x - 500) / 640) ** 2
   return [(0.42 + 0.62 * sun) * far, (0.47 + 0.55 * sun) * far, (0.58 + 0.4 * sun) * far]
 }
+
+/** The same yard from its other end, mirrored so to speak. */
+export function paintYardTurned(): Canvas {
+  const canvas = createCanvas(WIDTH, HEIGHT)
+  const c = canvas.getContext('2d')
+  c.translate(WIDTH, 0)
+  c.scale(-1, 1)
+  c.drawImage(paintYard(), 0, 0)
+  return canvas
+}
+
+/** Dusk, and a lantern that somebody has hung beyond the picture's right border. */
+export function duskLight(x: number, y: number, nearer: boolean): readonly [number, number, number] {
+  const [dx, dy] = [(x - 1190) / (nearer ? 760 : 640), (y - 250) / (nearer ? 560 : 430)]
+  const lantern = 0.95 / (1 + 2.4 * (dx * dx + dy * dy))
+  const sky = 0.9 + 0.22 * (1 - y / HEIGHT)
+  return [0.14 * sky + lantern, 0.19 * sky + lantern * 0.66, 0.36 * sky + lantern * 0.3]
+}
