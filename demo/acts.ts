@@ -1,5 +1,6 @@
 // What happens in each clip: poses over time, exposure, words.
 import { paintApprentice, type Stride } from './apprentice'
+import { FLOOR } from './attic'
 import { type Point, type Pose, paintClockmaker } from './clockmaker'
 import { paintLegs, SOLE } from './legs'
 import type { Actor, SCENES } from './scenes'
@@ -19,6 +20,7 @@ export type ClipName =
   | 'trolley-morning'
   | 'before-the-panels'
   | 'dusk-walk'
+  | 'attic-steps'
 
 export interface Clip {
   name: ClipName
@@ -251,6 +253,39 @@ const WALKER: Actor = {
   x: duskAt,
 }
 
+/** Seen so near that only her legs and the coat's hem are in the picture. */
+const STEPS = { speed: 250, from: -330, scale: 1.18, stride: 1.34, begins: 0.2 } as const
+
+const stepsAt = (seconds: number): number => STEPS.from + STEPS.speed * seconds
+export const stepAt = (seconds: number): Stride => ({ x: 0, turn: STEPS.begins + seconds / STEPS.stride, seconds })
+/** From px of her own to those of the picture. */
+export const stepsMap = (seconds: number) => ({
+  a: STEPS.scale,
+  b: 0,
+  c: 0,
+  d: STEPS.scale,
+  x: stepsAt(seconds),
+  y: FLOOR - SOLE * STEPS.scale,
+})
+
+const STEPPER: Actor = {
+  paint(c, seconds) {
+    const { a, d, x, y } = stepsMap(seconds)
+    c.save()
+    c.translate(x, y)
+    c.scale(a, d)
+    paintLegs(c, stepAt(seconds))
+    paintApprentice(c, stepAt(seconds))
+    c.restore()
+  },
+  frame(seconds) {
+    const x = Math.round(stepsAt(seconds))
+    const left = Math.max(0, Math.min(WIDTH - 1, x - 280))
+    return { left, top: 0, width: Math.max(1, Math.min(WIDTH, x + 280) - left), height: HEIGHT }
+  },
+  x: stepsAt,
+}
+
 /** How much nearer the camera stands in the back room, and what that brings to the frame's upper border. */
 const NEAR = { scale: 1.55, up: 118 } as const
 
@@ -465,6 +500,17 @@ export const CLIPS: Readonly<Record<ClipName, Clip>> = {
     scene: 'dusk',
     actor: WALKER,
     seed: 11,
+    bitrate: 4_200_000,
+  },
+  'attic-steps': {
+    name: 'attic-steps',
+    title: 'She steps through the attic',
+    frames: 192,
+    exposure: [0.92, 0.92, 0.92],
+    lines: [],
+    scene: 'attic',
+    actor: STEPPER,
+    seed: 12,
     bitrate: 4_200_000,
   },
 }

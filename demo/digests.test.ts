@@ -18,6 +18,7 @@ const FRAMES: Readonly<Record<string, readonly number[]>> = {
   trolley: [60, 92],
   'into-the-panelling': [79, 128],
   'through-the-letters': [70, 110],
+  'clock-tower': [108, 122],
   'one-long-take': [0, 60],
   'stuck-second': [50, 101],
   'seven-clockmakers': [60, 232],

@@ -145,9 +145,14 @@ async function writeFont(name: string): Promise<Take> {
   const packed = await readFile(here(`../node_modules/@fontsource/${name}/files/${name}-latin-400-normal.woff2`))
   const path = here(`./clips/${name}.ttf`)
   writeFileSync(path, await plainFont(packed, 'font/woff2', name))
-  const { size } = statSync(path)
-  const media = await openMedia(pathSource(path), `${name}.ttf`)
-  return { ...(await describeTake(media, size)), digest: await digest(path) }
+  return takeIn(`${name}.ttf`)
+}
+
+/** A file of the demo that is no clip, as a take. */
+async function takeIn(name: string): Promise<Take> {
+  const path = here(`./clips/${name}`)
+  const media = await openMedia(pathSource(path), name)
+  return { ...(await describeTake(media, statSync(path).size)), digest: await digest(path) }
 }
 
 async function digest(path: string): Promise<string> {
@@ -166,7 +171,7 @@ for (const name of Object.keys(CLIPS) as ClipName[]) {
   if (wanted(name)) await writeClip(name, path)
   files.set(name, { digest: await digest(path), bytes: statSync(path).size })
 }
-const shots = demoShots({ clips: files, font: await writeFont('limelight') })
+const shots = demoShots({ clips: files, font: await writeFont('limelight'), drawing: await takeIn('clock-tower.svg') })
 for (const { slug, project, poster, glance } of shots) {
   writeFileSync(here(`./shots/${slug}.json`), `${JSON.stringify(project, null, 2)}\n`)
   await writePoster(slug, poster)

@@ -1,6 +1,7 @@
 // The places that are filmed: what they look like, what light they have and how somebody's shadow falls there.
 import { type Canvas, createCanvas, type SKRSContext2D } from '@napi-rs/canvas'
 import type { Clip } from './acts'
+import { atticLight, FLOOR, paintAttic } from './attic'
 import { paintPendulum, paintSeconds, SWING } from './clocks'
 import { paintParlour, parlourLight } from './parlour'
 import { COUNTER, HEIGHT, paintCounter, paintWall, shopLight, WIDTH } from './shop'
@@ -103,6 +104,23 @@ const DUSK: Scene = {
   shade: y => (y > ROAD - 20 ? 0.55 : 0.4),
 }
 
+const ATTIC: Scene = {
+  back: paintAttic,
+  light: atticLight,
+  shadow(c, actor, seconds) {
+    const sharp = createCanvas(WIDTH, HEIGHT)
+    actor.paint(sharp.getContext('2d'), seconds)
+    c.filter = 'blur(14px)'
+    c.drawImage(sharp, 90, -20)
+    c.filter = 'blur(8px)'
+    c.fillStyle = '#000'
+    c.beginPath()
+    c.ellipse(actor.x(seconds) + 34, FLOOR + 4, 190, 14, 0, 0, 7)
+    c.fill()
+  },
+  shade: y => (y > FLOOR - 40 ? 0.5 : 0.34),
+}
+
 const PARLOUR: Scene = {
   back: paintParlour,
   light: parlourLight,
@@ -122,4 +140,5 @@ export const SCENES = {
   yard: YARD,
   parlour: PARLOUR,
   dusk: DUSK,
+  attic: ATTIC,
 } as const satisfies Record<string, Scene>

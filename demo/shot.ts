@@ -15,10 +15,11 @@ import { CLIPS, type ClipName, RATE } from './acts'
 import { HEIGHT, WIDTH } from './shop'
 import { SAMPLE_RATE } from './sound'
 
-/** The clips by name, and the fonts by theirs. */
+/** The clips by name, a font and a drawing. */
 export interface Files {
   clips: ReadonlyMap<ClipName, { digest: string; bytes: number }>
   font: Take
+  drawing: Take
 }
 
 export interface DemoShot {

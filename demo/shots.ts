@@ -1,6 +1,7 @@
 // The demo shots, a line each.
 
 import type { DemoShot, Files } from './shot'
+import { clockTower } from './tricks/clock-tower'
 import { intoThePanelling } from './tricks/into-the-panelling'
 import { oneLongTake } from './tricks/one-long-take'
 import { openLate } from './tricks/open-late'
@@ -19,6 +20,7 @@ export const demoShots = (files: Files): DemoShot[] =>
     trolley,
     intoThePanelling,
     throughTheLetters,
+    clockTower,
     oneLongTake,
     stuckSecond,
     sevenClockmakers,
