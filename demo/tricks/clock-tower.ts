@@ -1,8 +1,9 @@
 import { carryOutlinePoint, roundOutlinePoint } from '../../src/core/outline'
 import { type Layer, makeLayer, makePanel, makePiece, type Piece } from '../../src/core/shot'
-import { CLIPS, RATE, stepAt, stepsMap } from '../acts'
+import { CLIPS, RATE } from '../acts'
 import { nearerLeg } from '../legs'
 import { type DemoShot, type Files, layerOf, projectOf, SIZE, takeOf } from '../shot'
+import { stepAt, stepsMap } from '../walks'
 
 /** Where the model stands, and how high it is, px of the picture. */
 const TOWER = { x: 668, foot: 654, height: 174 } as const

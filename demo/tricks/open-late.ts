@@ -1,7 +1,8 @@
 import { type Layer, makeLettering, makePiece, type Piece } from '../../src/core/shot'
-import { CLIPS, RATE, strideAt } from '../acts'
+import { CLIPS, RATE } from '../acts'
 import { silhouette } from '../apprentice'
 import { type DemoShot, type Files, layerOf, projectOf, silent, takeOf } from '../shot'
+import { strideAt } from '../walks'
 
 /** Frames at which her outline has a key. */
 const OUTLINED = Array.from({ length: 16 }, (_, i) => 18 + i * 9)

@@ -1,6 +1,7 @@
 import { type Frame, type Layer, makeLettering, makePiece, type Piece } from '../../src/core/shot'
-import { CLIPS, duskAt, RATE } from '../acts'
+import { CLIPS, RATE } from '../acts'
 import { type DemoShot, type Files, layerOf, projectOf, takeOf } from '../shot'
+import { duskAt } from '../walks'
 
 /** Letters stand on the cobbles; they part for her, and close slowly behind. */
 export function throughTheLetters(files: Files): DemoShot {
