@@ -58,8 +58,9 @@ const receivers = { shot: shotReceiver(), take: shotReceiver() }
 const shots: Record<Subject, Shot | null> = { shot: null, take: null }
 let canvas: OffscreenCanvas | null = null
 let context: OffscreenCanvasRenderingContext2D | null = null
-// Each request for the stage gets a number; only the newest may paint.
+// Each request for the stage that overtakes others gets a number; only the newest may paint.
 let newest = 0
+let showing: Promise<unknown> = Promise.resolve()
 let look: Looking = { subject: 'shot', view: 'picture', layer: null, beside: 'plain' }
 let anchor = { frame: 0, epoch: 0 }
 
@@ -98,6 +99,28 @@ const withPixels = <T>(plan: Plan, use: (pixels: Pixels) => T): Promise<T> =>
     use({ width, height, data: k.bytes(ptr, width * height * 4) }),
   )
 
+/** Paints a frame on the stage, as the shot is by now; null if a newer wish overtook it. */
+async function paintStage(frame: number, looking: Looking): Promise<Shown | null> {
+  const shot = shots[looking.subject]
+  if (!shot) return null
+  const mine = newest
+  const isWanted = () => mine === newest
+  const plan = planView(planFrame(shot, frame, previewScale(shot)), looking.view, looking.layer, looking.beside)
+  try {
+    return await withPicture(
+      plan,
+      ({ picture, failed }) => {
+        put(picture)
+        return { frame, failed }
+      },
+      isWanted,
+    )
+  } catch (error) {
+    if (error instanceof Dropped) return null
+    throw error
+  }
+}
+
 const api = {
   async start(surface: OffscreenCanvas, cacheBytes: number): Promise<void> {
     k = await browserKernels(Math.min(MEMORY, cacheBytes + WORKING))
@@ -116,26 +139,16 @@ const api = {
     shots[subject] = receivers[subject](changes)
   },
 
-  /** Paints a frame on the stage; null if a newer wish overtook it. */
-  async show(frame: number, looking: Looking): Promise<Shown | null> {
-    const shot = shots[looking.subject]
-    if (!shot) return null
-    const mine = ++newest
-    const isWanted = () => mine === newest
-    const plan = planView(planFrame(shot, frame, previewScale(shot)), looking.view, looking.layer, looking.beside)
-    try {
-      return await withPicture(
-        plan,
-        ({ picture, failed }) => {
-          put(picture)
-          return { frame, failed }
-        },
-        isWanted,
-      )
-    } catch (error) {
-      if (error instanceof Dropped) return null
-      throw error
-    }
+  /**
+   * Paints a frame on the stage; null if a newer wish overtook it. One that `follows` overtakes nothing: it waits for the one before, whose pictures may
+   * take long to decode, so that a hand that never rests sees something.
+   */
+  show(frame: number, looking: Looking, follows: boolean): Promise<Shown | null> {
+    const wish = follows ? newest : ++newest
+    const before = follows ? showing : Promise.resolve()
+    const shown = before.then(() => (wish === newest ? paintStage(frame, looking) : null))
+    showing = shown.catch(() => {})
+    return shown
   },
 
   /** Decodes the first frames of a playback, so that it can begin in time. */

@@ -99,10 +99,10 @@ export async function startStage(
     making += by
     canvas.dataset.state = making > 0 ? 'behind' : 'current'
   }
-  const makePicture = async (frame: number) => {
+  const makePicture = async (frame: number, follows: boolean) => {
     behind(1)
     try {
-      const shown = await render.call.show(frame, looking())
+      const shown = await render.call.show(frame, looking(), follows)
       if (shown) {
         note(shown)
         canvas.dataset.frame = String(shown.frame)
@@ -114,8 +114,9 @@ export async function startStage(
     }
   }
   let showing: Promise<void> = Promise.resolve()
-  const show = (frame: number): Promise<void> => {
-    showing = makePicture(frame)
+  /** `follows`: a change of what is shown already, which does not overtake the one before. */
+  const show = (frame: number, follows = false): Promise<void> => {
+    showing = makePicture(frame, follows)
     return showing
   }
   /** Waits until nothing newer is shown; whoever has lost interest does not go on waiting. */
@@ -221,7 +222,7 @@ export async function startStage(
     behind(1)
     try {
       send(subject(), shot)
-      await show(stagedFrame(store.getState()))
+      await show(stagedFrame(store.getState()), true)
     } finally {
       underWay--
       void showChange()
