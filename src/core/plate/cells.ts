@@ -1,0 +1,126 @@
+// A picture as what empty sets are compared by: cells of 2×2 px, in codes in which light is a factor.
+import type { Kernels, Picture, Planes } from '../render'
+import { planesLength, toCodesPicture, writePlanes } from '../render'
+import type { Size } from '../shot/types'
+
+/**
+ * sRGB codes grow by a factor where light does once so much is added to them: 255 · 0.055, and the same in the range of luma.
+ * (IEC 61966-2-1: code = 1.055 · light^(1/2.4) − 0.055.)
+ */
+export const LIFT = 14.025
+const LIMITED = 219 / 255
+
+/** Of a picture of `full` px. Rows close together; y lifted, u and v about nought, in codes of full range. */
+export interface Cells extends Size {
+  full: Size
+  y: Float32Array
+  u: Float32Array
+  v: Float32Array
+  /** Luma of each px, in codes of full range, lifted. */
+  luma: Float32Array
+}
+
+export function blankCells(full: Size): Cells {
+  const width = (full.width + 1) >> 1
+  const height = (full.height + 1) >> 1
+  const n = width * height
+  const plane = () => new Float32Array(n)
+  return { full, width, height, y: plane(), u: plane(), v: plane(), luma: new Float32Array(full.width * full.height) }
+}
+
+/** What u and v add to red, green and blue (ITU-R BT.709, codes of full range). */
+export const [RED_V, GREEN_U, GREEN_V, BLUE_U] = [1.5748, -0.1873, -0.4681, 1.8556] as const
+
+/** Cells as straight RGBA8, rows close together. */
+export function cellsToRgba({ full, width, u, v, luma }: Cells): Uint8ClampedArray {
+  const out = new Uint8ClampedArray(full.width * full.height * 4)
+  for (let y = 0, p = 0; y < full.height; y++) {
+    const row = (y >> 1) * width
+    for (let x = 0; x < full.width; x++, p++) {
+      const i = row + (x >> 1)
+      const grey = luma[p]! - LIFT
+      out[p * 4] = grey + RED_V * v[i]!
+      out[p * 4 + 1] = grey + GREEN_U * u[i]! + GREEN_V * v[i]!
+      out[p * 4 + 2] = grey + BLUE_U * u[i]!
+      out[p * 4 + 3] = 255
+    }
+  }
+  return out
+}
+
+/** Copies all planes. */
+export function copyCells(from: Cells, to: Cells): void {
+  for (const name of ['y', 'u', 'v', 'luma'] as const) to[name].set(from[name])
+}
+
+const isPlain = (picture: Picture): picture is Planes =>
+  picture.kind === 'planes' && picture.halfColumns === 1 && picture.halfRows === 1
+
+/** Reads a picture of the size of `out` into it. Throws OutOfMemory. */
+export function readCells(k: Kernels, picture: Picture, out: Cells): void {
+  if (isPlain(picture)) readPlanes(k, picture, out)
+  else readOther(k, picture, out)
+}
+
+/** By way of codes and planes of even sides. */
+function readOther(k: Kernels, picture: Picture, out: Cells): void {
+  const { width, height } = picture
+  const even = { width: (width + 1) & ~1, height: (height + 1) & ~1 }
+  k.scope(() => {
+    const codes = picture.kind === 'codes' ? picture : toCodesPicture(k, picture)
+    if (picture.kind !== 'codes') k.keep(codes.ptr)
+    const padded = k.alloc(even.width * even.height * 4)
+    for (let y = 0; y < even.height; y++) {
+      const from = codes.ptr + Math.min(y, height - 1) * width * 4
+      k.copyBytes(padded + y * even.width * 4, from, width * 4)
+      if (even.width > width) k.copyBytes(padded + (y * even.width + width) * 4, from + (width - 1) * 4, 4)
+    }
+    if (picture.kind !== 'codes') k.free(codes.ptr)
+    const ptr = k.alloc(planesLength(even.width, even.height))
+    writePlanes(k, { kind: 'codes', ...even, ptr: padded, opaque: true }, ptr)
+    const chroma = (even.width >> 1) * (even.height >> 1)
+    const planes: Planes = {
+      kind: 'planes',
+      width,
+      height,
+      ptr,
+      offsets: [0, even.width * even.height, even.width * even.height + chroma],
+      strides: [even.width, even.width >> 1, even.width >> 1],
+      halfColumns: 1,
+      halfRows: 1,
+      chroma: { across: 'even', down: 'between' },
+      matrix: 'bt709',
+      fullRange: false,
+    }
+    readPlanes(k, planes, out)
+  })
+}
+
+function readPlanes(k: Kernels, picture: Planes, out: Cells): void {
+  const { full, width, height } = out
+  const [atY, atU, atV] = picture.offsets
+  const [strideY, strideC] = picture.strides
+  const chromaRows = (full.height + 1) >> 1
+  const lumas = k.bytes(picture.ptr + atY, strideY * full.height)
+  const us = k.bytes(picture.ptr + atU, strideC * chromaRows)
+  const vs = k.bytes(picture.ptr + atV, strideC * chromaRows)
+  const [scaleY, black, scaleC] = picture.fullRange ? [1, 0, 1] : [1 / LIMITED, 16, 255 / 224]
+  const lift = LIFT - black * scaleY
+  const { luma } = out
+  for (let y = 0; y < full.height; y++) {
+    for (let x = 0, from = y * strideY, to = y * full.width; x < full.width; x++)
+      luma[to + x] = lumas[from + x]! * scaleY + lift
+  }
+  for (let y = 0; y < height; y++) {
+    const top = y * 2 * full.width
+    const bottom = Math.min(y * 2 + 1, full.height - 1) * full.width
+    for (let x = 0; x < width; x++) {
+      const left = x * 2
+      const right = Math.min(left + 1, full.width - 1)
+      const i = y * width + x
+      out.y[i] = (luma[top + left]! + luma[top + right]! + luma[bottom + left]! + luma[bottom + right]!) / 4
+      out.u[i] = (us[y * strideC + x]! - 128) * scaleC
+      out.v[i] = (vs[y * strideC + x]! - 128) * scaleC
+    }
+  }
+}

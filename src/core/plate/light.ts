@@ -1,0 +1,127 @@
+// How a take's light differs from its plate's.
+import type { Cells } from './cells'
+
+/** What each channel is multiplied by, in linear light: red, green, blue. */
+export type Gain = readonly [number, number, number]
+
+/** ITU-R BT.709 luma of red, green, blue, and what blue and red differ from it by, in u and v of full range. */
+const [KR, KG, KB] = [0.2126, 0.7152, 0.0722]
+const CB = 2 * (1 - KB)
+const CR = 2 * (1 - KR)
+
+/** In lifted codes a factor of light is this power of it. */
+export const POWER = 1 / 2.4
+
+/** How (y, u, v) in lifted codes become those of another light: three rows of a matrix. */
+function lightMatrix(gain: Gain): number[] {
+  const g = gain.map(v => v ** POWER)
+  // Red, green and blue as y, u and v make them, and back.
+  const rgb = [
+    [1, 0, CR],
+    [1, (-KB * CB) / KG, (-KR * CR) / KG],
+    [1, CB, 0],
+  ]
+  const luma = [KR, KG, KB]
+  const out: number[] = []
+  const row = (weights: number[]) => {
+    for (let c = 0; c < 3; c++) out.push(weights.reduce((sum, w, i) => sum + w * g[i]! * rgb[i]![c]!, 0))
+  }
+  row(luma)
+  row(luma.map((w, i) => ((i === 2 ? 1 : 0) - w) / CB))
+  row(luma.map((w, i) => ((i === 0 ? 1 : 0) - w) / CR))
+  return out
+}
+
+/** A plate in another light. */
+export function inLight(plate: Cells, gain: Gain, out: Cells): void {
+  const [yy, yu, yv, uy, uu, uv, vy, vu, vv] = lightMatrix(gain) as Nine
+  const { y, u, v, luma, width, full } = plate
+  for (let i = 0; i < y.length; i++) {
+    out.y[i] = yy * y[i]! + yu * u[i]! + yv * v[i]!
+    out.u[i] = uy * y[i]! + uu * u[i]! + uv * v[i]!
+    out.v[i] = vy * y[i]! + vu * u[i]! + vv * v[i]!
+  }
+  for (let py = 0; py < full.height; py++) {
+    const row = (py >> 1) * width
+    for (let px = 0, p = py * full.width; px < full.width; px++, p++) {
+      const i = row + (px >> 1)
+      out.luma[p] = yy * luma[p]! + yu * u[i]! + yv * v[i]!
+    }
+  }
+}
+
+type Nine = [number, number, number, number, number, number, number, number, number]
+
+/** Cells between those that are looked at, either way. */
+const STEP = 3
+/** Codes in which nothing can be told from black or white: what is clipped has no light of its own. */
+const DARKEST = 30
+const BRIGHTEST = 255 + 14.025 - 12
+
+/** Bins of the logarithm of a factor, and how far it may reach either way. */
+const BINS = 241
+const REACH = 1.2
+
+/**
+ * The gain of `frame` over `plate`, channel by channel: the ratio that most of the picture shares (the mode of a histogram of its
+ * logarithm), made finer by iterated reweighting (Tukey's biweight). `busy`: what is known to be somebody, 0..1 for each cell, or
+ * null. Where people fill the picture, what is left of it decides.
+ */
+export function measureGain(frame: Cells, plate: Cells, busy: Float32Array | null): Gain {
+  const { width, height } = frame
+  const gain: number[] = []
+  const ratios: number[] = []
+  for (const channel of [0, 1, 2] as const) {
+    const [cu, cv] = [
+      [0, CR],
+      [(-KB * CB) / KG, (-KR * CR) / KG],
+      [CB, 0],
+    ][channel] as [number, number]
+    ratios.length = 0
+    const bins = new Float64Array(BINS)
+    for (let y = 1; y < height; y += STEP) {
+      for (let x = 1; x < width; x += STEP) {
+        const i = y * width + x
+        if (busy && busy[i]! > 0.02) continue
+        const a = plate.y[i]! + cu * plate.u[i]! + cv * plate.v[i]!
+        const b = frame.y[i]! + cu * frame.u[i]! + cv * frame.v[i]!
+        if (a < DARKEST || b < DARKEST || a > BRIGHTEST || b > BRIGHTEST) continue
+        const r = Math.log(b / a)
+        if (Math.abs(r) >= REACH) continue
+        ratios.push(r)
+        bins[Math.round(((r + REACH) / (2 * REACH)) * (BINS - 1))]!++
+      }
+    }
+    gain.push(Math.exp(modeOf(ratios, bins)) ** (1 / POWER))
+  }
+  return gain as unknown as Gain
+}
+
+function modeOf(ratios: readonly number[], bins: Float64Array): number {
+  if (ratios.length < 50) return 0
+  let best = 0
+  let most = -1
+  for (let i = 2; i < BINS - 2; i++) {
+    const n = bins[i - 2]! + 2 * bins[i - 1]! + 3 * bins[i]! + 2 * bins[i + 1]! + bins[i + 2]!
+    if (n > most) [best, most] = [i, n]
+  }
+  let at = (best / (BINS - 1)) * 2 * REACH - REACH
+  let spread = 0.03
+  for (let round = 0; round < 8; round++) {
+    let sum = 0
+    let weights = 0
+    let squares = 0
+    for (const r of ratios) {
+      const d = (r - at) / (4 * spread)
+      if (Math.abs(d) >= 1) continue
+      const w = (1 - d * d) ** 2
+      sum += w * r
+      weights += w
+      squares += w * (r - at) ** 2
+    }
+    if (weights === 0) break
+    at = sum / weights
+    spread = Math.max(0.004, Math.min(0.03, Math.sqrt(squares / weights)))
+  }
+  return at
+}

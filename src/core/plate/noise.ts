@@ -1,0 +1,126 @@
+// How much a picture of a set differs from its plate by noise alone.
+import type { Cells } from './cells'
+
+/** Variances in codes². */
+export interface Noise {
+  /** Of y by its brightness, `NOISE_BINS` over the range of codes. */
+  y: Float32Array
+  u: number
+  v: number
+  /** Shares of the squared slope of the plate (codes a cell, squared) that are added to y's, and to u's and v's. */
+  slope: number
+  slopeC: number
+}
+
+const NOISE_BINS = 16
+const CODES = 272
+/** σ of a normal distribution, in its median of |x|. */
+const MAD = 1.4826
+const STEP = 3
+/** Differences larger than this are no noise, codes; and in how many parts a code is told. */
+const LARGEST = 24
+const FINE = 16
+/** Coded pictures have no noise at all in places: so much is there all the same. */
+const LEAST = 0.6
+const LEAST_CHROMA = 1.1
+const [LEAST_SLOPE, MOST_SLOPE] = [0.004, 0.06]
+
+export const binOf = (y: number): number => {
+  const bin = ((y / CODES) * NOISE_BINS) | 0
+  return bin < 0 ? 0 : bin >= NOISE_BINS ? NOISE_BINS - 1 : bin
+}
+
+/** Counts of values in 0..LARGEST, for medians without sorting. */
+class Counts {
+  private readonly of = new Uint32Array(LARGEST * FINE + 1)
+  count = 0
+  add(value: number): void {
+    const at = (value * FINE) | 0
+    this.of[at < this.of.length ? at : this.of.length - 1]!++
+    this.count++
+  }
+  addAll(other: Counts): void {
+    for (let i = 0; i < this.of.length; i++) this.of[i]! += other.of[i]!
+    this.count += other.count
+  }
+  median(): number {
+    let left = this.count / 2
+    for (let i = 0; i < this.of.length; i++) {
+      const n = this.of[i]!
+      if (n >= left && n > 0) return (i + left / n) / FINE
+      left -= n
+    }
+    return 0
+  }
+}
+
+/**
+ * Noise by brightness (photon transfer) from the differences of a frame and its plate in the same light, where these are
+ * small: medians, so that people in the picture tell little. `slopes`: squared slopes of the plate, cell by cell. `busy`: what is known to be
+ * somebody, 0..1 for each cell, or null.
+ */
+export function measureNoise(frame: Cells, plate: Cells, slopes: Float32Array, busy: Float32Array | null): Noise {
+  const { width, height } = frame
+  const flat = Array.from({ length: NOISE_BINS }, () => new Counts())
+  const [us, vs, steep, steepC] = [new Counts(), new Counts(), new Counts(), new Counts()]
+  for (let y = 1; y < height; y += STEP) {
+    for (let x = 1; x < width; x += STEP) {
+      const i = y * width + x
+      if (busy && busy[i]! > 0.02) continue
+      const d = Math.abs(frame.y[i]! - plate.y[i]!)
+      if (d > LARGEST) continue
+      const du = Math.abs(frame.u[i]! - plate.u[i]!)
+      const dv = Math.abs(frame.v[i]! - plate.v[i]!)
+      const slope = slopes[i]!
+      if (slope < 9) {
+        flat[binOf(plate.y[i]!)]!.add(d)
+        us.add(du)
+        vs.add(dv)
+      } else if (slope > 36) {
+        // As shares of the slope, a hundredfold.
+        const share = 100 / Math.sqrt(slope)
+        steep.add(d * share)
+        steepC.add(du * share)
+        steepC.add(dv * share)
+      }
+    }
+  }
+  const all = new Counts()
+  for (const counts of flat) all.addAll(counts)
+  const usual = Math.max(LEAST, MAD * all.median())
+  // Few tell little: then as much as elsewhere.
+  const own = (counts: Counts) =>
+    counts.count < 40 ? usual : Math.max(LEAST, Math.min(3 * usual, MAD * counts.median()))
+  const chroma = (counts: Counts) => Math.max(LEAST_CHROMA, MAD * counts.median()) ** 2
+  const slope = (counts: Counts) => Math.max(LEAST_SLOPE, Math.min(MOST_SLOPE, ((MAD * counts.median()) / 100) ** 2))
+  return {
+    y: Float32Array.from(flat, counts => own(counts) ** 2),
+    u: chroma(us),
+    v: chroma(vs),
+    slope: slope(steep),
+    slopeC: slope(steepC),
+  }
+}
+
+/** Squared slopes, codes a cell: half of how far the neighbours of each cell differ. */
+export function slopesOf({ width, height, y: plane }: Cells): Float32Array {
+  const out = new Float32Array(width * height)
+  const least = new Float32Array(width)
+  const most = new Float32Array(width)
+  for (let y = 0; y < height; y++) {
+    const above = y > 0 ? -width : 0
+    const below = y < height - 1 ? width : 0
+    for (let x = 0, i = y * width; x < width; x++, i++) {
+      const [a, b, c] = [plane[i + above]!, plane[i]!, plane[i + below]!]
+      least[x] = Math.min(a, b, c)
+      most[x] = Math.max(a, b, c)
+    }
+    for (let x = 0, i = y * width; x < width; x++, i++) {
+      const left = x > 0 ? x - 1 : x
+      const right = x < width - 1 ? x + 1 : x
+      const d = Math.max(most[left]!, most[x]!, most[right]!) - Math.min(least[left]!, least[x]!, least[right]!)
+      out[i] = (d * d) / 4
+    }
+  }
+  return out
+}

@@ -1,0 +1,192 @@
+// Made scenes of which everything is known: what a plate tells of them.
+import fc from 'fast-check'
+import { expect, it } from 'vitest'
+import { meanCells, medianCells } from './background'
+import { blankCells, type Cells, LIFT } from './cells'
+import { clean } from './clean'
+import { cutout } from './cutout'
+import { movementFinder } from './find-movement'
+import { measureGain, POWER } from './light'
+import { STILL } from './movement'
+
+const SIZE = { width: 240, height: 160 }
+
+/** Numbers about nought of unit variance, the same each time. */
+function noise(seed: number): () => number {
+  let state = seed * 2654435761 + 1
+  const one = () => {
+    state = (Math.imul(state, 1664525) + 1013904223) >>> 0
+    return state / 2 ** 32
+  }
+  return () => (one() + one() + one() + one() - 2) * Math.sqrt(3)
+}
+
+interface Seen {
+  /** Of each px: codes of luma, u and v. */
+  at(x: number, y: number): readonly [number, number, number]
+  gain?: number
+  grain?: number
+  seed?: number
+}
+
+/** A picture told place by place, in another light and with grain. */
+function filmed({ at, gain = 1, grain = 0.8, seed = 1 }: Seen): Cells {
+  const out = blankCells(SIZE)
+  const random = noise(seed)
+  const s = gain ** POWER
+  for (let y = 0; y < SIZE.height; y++) {
+    for (let x = 0; x < SIZE.width; x++) {
+      const [l, u, v] = at(x, y)
+      const luma = (l + LIFT) * s + random() * grain
+      out.luma[y * SIZE.width + x] = luma
+      const i = (y >> 1) * out.width + (x >> 1)
+      out.y[i]! += luma / 4
+      out.u[i]! += (u * s + random() * grain * 0.5) / 4
+      out.v[i]! += (v * s + random() * grain * 0.5) / 4
+    }
+  }
+  return out
+}
+
+/** A wall with boards and stains. */
+const wall = (x: number, y: number): [number, number, number] => [
+  90 + 25 * Math.sin(x * 0.21) + 18 * Math.cos(y * 0.13 + x * 0.05) - 30 * Math.exp(-((((x + 800) % 40) - 8) ** 2) / 4),
+  -8 + 4 * Math.sin(y * 0.05),
+  12 + 3 * Math.cos(x * 0.07),
+]
+const plate = meanCells([1, 2, 3, 4].map(seed => filmed({ at: wall, seed })))
+
+const inBody = (x: number, y: number, by: number): boolean => ((x - 110 - by) / 34) ** 2 + ((y - 90) / 52) ** 2 < 1
+/** How much light somebody's shadow takes: to the right of them, soft at its border. */
+const shade = (x: number, y: number): number => {
+  const d = ((x - 165) / 30) ** 2 + ((y - 95) / 48) ** 2
+  return 0.5 * Math.max(0, Math.min(1, (1.2 - d) * 2))
+}
+const somebody =
+  (by = 0) =>
+  (x: number, y: number): readonly [number, number, number] => {
+    if (inBody(x, y, by)) return [150 + 20 * Math.sin(y * 0.3), 20, -15]
+    const s = (1 - shade(x, y)) ** POWER
+    const [l, u, v] = wall(x, y)
+    return [(l + LIFT) * s - LIFT, u * s, v * s]
+  }
+
+it('tells the light within three in a thousand, with somebody before half of the set', () => {
+  fc.assert(
+    fc.property(fc.double({ min: 0.7, max: 1.4, noNaN: true }), fc.integer({ min: 5, max: 99 }), (gain, seed) => {
+      const at = (x: number, y: number): readonly [number, number, number] => (x < 110 ? [30, 5, 5] : wall(x, y))
+      for (const measured of measureGain(filmed({ at, gain, seed }), plate, null)) {
+        expect(Math.abs(measured / gain - 1)).toBeLessThan(0.003)
+      }
+    }),
+    { numRuns: 30 },
+  )
+})
+
+it('tells where the camera stands within a twentieth of a px, with somebody in the picture', () => {
+  const finder = movementFinder(plate)
+  fc.assert(
+    fc.property(fc.double({ min: -6, max: 6, noNaN: true }), fc.double({ min: -6, max: 6, noNaN: true }), (dx, dy) => {
+      const at = (x: number, y: number) => (inBody(x, y, 0) ? somebody()(x, y) : wall(x + dx, y + dy))
+      const { x, y } = finder.find(filmed({ at, seed: 9 }), 1, STILL)
+      expect(Math.hypot(x - dx, y - dy)).toBeLessThan(0.05)
+    }),
+    { numRuns: 30 },
+  )
+})
+
+it('cuts somebody out, and tells their shadow apart from them', () => {
+  const cut = cutout(plate)
+  let error = 0
+  let inside = 0
+  let shaded = 0
+  const frames = [0, 2, 4, 6]
+  for (const by of frames) {
+    const frame = filmed({ at: somebody(by), gain: 0.93, seed: 20 + by })
+    const { alpha, shadow, gain } = cut.next(frame)
+    expect(gain[0]).toBeCloseTo(0.93, 2)
+    for (let y = 0; y < SIZE.height; y++) {
+      for (let x = 0; x < SIZE.width; x++) {
+        const is = inBody(x, y, by)
+        const a = alpha[y * SIZE.width + x]! / 255
+        error += Math.abs(a - (is ? 1 : 0))
+        if (!is && shade(x, y) > 0.4) inside = Math.max(inside, inBody(x, y, by + 4) || inBody(x, y, by - 4) ? 0 : a)
+        if (shade(x, y) > 0.49 && !inBody(x, y, by + 6)) {
+          shaded = Math.max(shaded, Math.abs(shadow[(y >> 1) * (SIZE.width >> 1) + (x >> 1)]! - shade(x, y)))
+        }
+      }
+    }
+  }
+  // In a picture as small as this every tenth px lies beside the border.
+  expect(error / frames.length / (SIZE.width * SIZE.height)).toBeLessThan(0.008)
+  expect(inside).toBeLessThan(0.1)
+  expect(shaded).toBeLessThan(0.12)
+})
+
+it('finds nobody in the empty set, whatever its light, its noise and its place', () => {
+  const cut = cutout(plate)
+  for (const [gain, grain, by] of [
+    [1, 0.8, 0],
+    [1.2, 3, 0.6],
+    [0.6, 1, 0],
+  ] as const) {
+    const { alpha } = cut.next(filmed({ at: (x, y) => wall(x + by, y), gain, grain, seed: 77 }))
+    expect(alpha.reduce((sum, a) => sum + a, 0) / 255 / alpha.length).toBeLessThan(0.001)
+  }
+})
+
+it('is the same again after a fresh start, and steadier than its noise on somebody who stands still', () => {
+  const cut = cutout(plate)
+  const frames = [1, 2, 3].map(seed => filmed({ at: somebody(), seed: 40 + seed }))
+  const first = frames.map(frame => cut.next(frame).alpha)
+  cut.restart()
+  expect(frames.map(frame => cut.next(frame).alpha)).toEqual(first)
+  const alone = frames.map(frame => {
+    cut.restart()
+    return cut.next(frame).alpha
+  })
+  const change = (all: Uint8Array[]) => all[2]!.reduce((sum, a, i) => sum + Math.abs(a - all[1]![i]!), 0)
+  expect(change(first)).toBeLessThan(0.6 * change(alone))
+})
+
+it('finds the set behind somebody who is never long in one place', () => {
+  const read = [0, 60, -60, 100, -100].map((by, i) => filmed({ at: somebody(by), seed: 50 + i, grain: 0 }))
+  const found = medianCells(read)
+  const truth = filmed({ at: wall, grain: 0 })
+  let most = 0
+  for (let y = 0; y < SIZE.height; y++) {
+    for (let x = 0; x < SIZE.width; x++) {
+      const p = y * SIZE.width + x
+      if (shade(x, y) === 0) most = Math.max(most, Math.abs(found.luma[p]! - truth.luma[p]!))
+    }
+  }
+  expect(most).toBeLessThan(1e-3)
+})
+
+it('fills holes that are too small or doubtful, drops specks, and keeps what is sure', () => {
+  const size = { width: 40, height: 20 }
+  const told = new Float32Array(800).fill(-5)
+  const odds = new Float32Array(800).fill(-5)
+  const rectangle = (x: number, y: number, w: number, h: number, value: number, own: number) => {
+    for (let j = y; j < y + h; j++)
+      for (let i = x; i < x + w; i++) {
+        told[j * 40 + i] = value
+        odds[j * 40 + i] = own
+      }
+  }
+  rectangle(2, 2, 30, 16, 6, 6)
+  rectangle(4, 4, 2, 2, -4, -9)
+  rectangle(10, 4, 5, 5, -4, -1)
+  rectangle(20, 4, 5, 5, -4, -9)
+  rectangle(36, 10, 2, 2, 4, 9)
+  clean(size, told, odds, { speck: 6, hole: 50 })
+  const is = (x: number, y: number) => told[y * 40 + x]! > 0
+  expect([is(5, 5), is(12, 6), is(22, 6), is(36, 10), is(3, 3), is(39, 19)]).toEqual([
+    true,
+    true,
+    false,
+    false,
+    true,
+    false,
+  ])
+})
