@@ -41,7 +41,7 @@ const around = [corner({ x: 20, y: 10 }), { ...corner({ x: 90, y: 14 }), outX: 2
 /** A piece of each kind, most of their values with keys; those that are drawn with points of their own. */
 function pieces(beside: string): Piece[] {
   return SHAPE_KINDS.map((kind, i): Piece => {
-    const made = edits.startPiece(kind, SIZE, beside)
+    const made = edits.startPiece(kind, SIZE, { layer: beside, plate: null })
     const points = around.map(p => (kind === 'strip' ? { ...p, width: 6 } : { ...p, soft: 3 }))
     const keys = [0, 40].map(frame => ({ frame, value: points, ease: 'linear' as const }))
     const drawn = kind === 'outline' || kind === 'strip'

@@ -1,12 +1,15 @@
 // Pictures by need: whatever a plan asks for, from wherever it comes, held within a limit of memory.
 
 import type { Letters, Wording } from '../core/graphic'
+import type { DerivedNeed } from '../core/picture'
 import type { Kernels, Picture } from '../core/render'
+import { type Counted, countedFrames } from './cutout'
+import { derivedFrames } from './derived'
 import { filmFrames } from './film-frames'
 import { type FontStore, fontStore } from './fonts'
 import { type Held, type HeldPictures, heldPictures, scaledDigest } from './held'
-import type { OpenMedia } from './open'
-import { Dropped } from './problem'
+import { describeTake, type OpenMedia } from './open'
+import { Dropped, MediaProblem } from './problem'
 import { drawnPicture, numberedStills, stillPicture } from './still-frames'
 
 /** Where the pictures of one file come from. It is asked for one at a time: two would fight over its decoders. */
@@ -35,6 +38,8 @@ export interface FrameStore {
    * Throws Dropped when `isWanted` turns false, and whatever the decoder throws.
    */
   get(digest: string, seconds: number, isWanted?: () => boolean, scale?: number): Promise<Picture>
+  /** What a recipe makes of a moment of its take, pinned until `release`. Throws as `get`, and MediaProblem. */
+  derived(needed: DerivedNeed, isWanted?: () => boolean): Promise<Picture>
   /** A text as its fonts set it; null where one of them is not there. */
   letters(wording: Wording): Promise<Letters | null>
   release(picture: Picture): void
@@ -50,6 +55,36 @@ export function frameStore(k: Kernels, limit: number): FrameStore {
   const supplies = new Map<string, Supply>()
   const fonts: FontStore = fontStore()
   const queue = new Map<string, Promise<unknown>>()
+  const files = new Map<string, OpenMedia>()
+  const counted = new Map<string, Promise<Counted>>()
+  const derived = derivedFrames(k, held, {
+    get: (digest, seconds, isWanted) => get(digest, seconds, isWanted),
+    release: held.release,
+    counted(digest) {
+      const known = counted.get(digest) ?? countedOf(digest)
+      counted.set(digest, known)
+      return known
+    },
+  })
+
+  async function countedOf(digest: string): Promise<Counted> {
+    const media = files.get(digest)
+    const of = media && countedFrames(digest, (await describeTake(media, 0)).picture)
+    if (!of) throw new MediaProblem('it has no picture that can be cut out')
+    return of
+  }
+
+  /** One after the other of what is asked of the same file, or by the same recipe. */
+  function inTurn<T>(name: string, work: () => Promise<T>): Promise<T> {
+    const job = (queue.get(name) ?? Promise.resolve()).catch(() => {}).then(work)
+    queue.set(name, job)
+    return job
+  }
+
+  const get = async (digest: string, seconds: number, isWanted = () => true, scale = 1): Promise<Picture> => {
+    const t = Math.max(0, seconds)
+    return (await inTurn(digest, () => fetched(digest, t, isWanted, scale))).picture
+  }
 
   async function fetched(digest: string, t: number, isWanted: () => boolean, scale: number): Promise<Held> {
     if (!isWanted()) throw new Dropped('A newer frame is wanted.')
@@ -61,16 +96,18 @@ export function frameStore(k: Kernels, limit: number): FrameStore {
     add(digest, media) {
       const supply = SUPPLIES[media.kind](k, held, digest, media as never)
       if (supply) supplies.set(digest, supply)
+      files.set(digest, media)
       if (media.kind === 'font') fonts.add(digest, media)
     },
     has: digest => supplies.has(digest),
     letters: fonts.letters,
-    async get(digest, seconds, isWanted = () => true, scale = 1) {
-      const t = Math.max(0, seconds)
-      const before = queue.get(digest) ?? Promise.resolve()
-      const job = before.catch(() => {}).then(() => fetched(digest, t, isWanted, scale))
-      queue.set(digest, job)
-      return (await job).picture
+    get,
+    async derived(needed, isWanted = () => true) {
+      const job = () => {
+        if (!isWanted()) throw new Dropped('A newer frame is wanted.')
+        return derived.at(needed, isWanted)
+      }
+      return (await inTurn('derived', async () => job())).picture
     },
     release: held.release,
     clear: held.clear,

@@ -34,6 +34,7 @@ function store() {
       held.add(picture)
       return picture
     },
+    derived: () => Promise.reject(new Error('nothing is derived here')),
     letters: async () => null,
     release: picture => void held.delete(picture),
     clear() {},

@@ -1,5 +1,6 @@
 // plan -> frames -> picture, with whatever frames the plan needs fetched first.
 import {
+  type DerivedNeed,
   type Find,
   type Found,
   type FrameNeed,
@@ -9,6 +10,7 @@ import {
   pictureKind,
 } from '../core/picture'
 import { neededFor, type Plan, type PlannedLayer } from '../core/plan'
+import { recipeKey } from '../core/recipe'
 import { type Codes, hides, isOpaque, type Kernels, mayHide, OutOfMemory, renderFrame } from '../core/render'
 import type { FrameStore } from './frames'
 import { Dropped, MediaProblem } from './problem'
@@ -18,8 +20,11 @@ export interface Painted {
   failed: Failed
 }
 
-const keyOf = (needed: Need): string =>
-  'letters' in needed ? JSON.stringify(needed.letters) : `${needed.digest}@${needed.seconds}@${needed.scale ?? 1}`
+const keyOf = (needed: Need): string => {
+  if ('letters' in needed) return JSON.stringify(needed.letters)
+  if ('recipe' in needed) return `${recipeKey(needed.recipe)} ${needed.part}@${needed.seconds}`
+  return `${needed.digest}@${needed.seconds}@${needed.scale ?? 1}`
+}
 
 interface DepthPart {
   needed: Need[]
@@ -79,16 +84,22 @@ export async function withPictures<T>(
     if (letters) pictures.set(keyOf(needed), letters)
     else failed.push(...needed.letters.fonts.map(digest => ({ digest, reason: 'its font is missing' })))
   }
-  const fetchOne = async (needed: FrameNeed) => {
-    if (!store.has(needed.digest)) {
-      failed.push({ digest: needed.digest, reason: 'its file is missing' })
+  const fetchOne = async (needed: FrameNeed | DerivedNeed) => {
+    const of = 'recipe' in needed ? needed.recipe.of : [needed.digest]
+    const missing = of.filter(digest => !store.has(digest))
+    if (missing.length > 0) {
+      failed.push(...missing.map(digest => ({ digest, reason: 'its file is missing' })))
       return
     }
     try {
-      pictures.set(keyOf(needed), await store.get(needed.digest, needed.seconds, isWanted, needed.scale))
+      const picture =
+        'recipe' in needed
+          ? await store.derived(needed, isWanted)
+          : await store.get(needed.digest, needed.seconds, isWanted, needed.scale)
+      pictures.set(keyOf(needed), picture)
     } catch (error) {
       if (error instanceof Dropped || error instanceof OutOfMemory) throw error
-      failed.push({ digest: needed.digest, reason: error instanceof Error ? error.message : String(error) })
+      failed.push({ digest: of[0]!, reason: error instanceof Error ? error.message : String(error) })
     }
   }
   const fetched: PromiseSettledResult<void>[] = []

@@ -21,7 +21,7 @@ export function setDeflate(other: Deflate): void {
 export interface PngRows {
   width: number
   height: number
-  channels: 3 | 4
+  channels: 1 | 3 | 4
   data: Uint8Array<ArrayBuffer>
 }
 
@@ -54,8 +54,20 @@ export function pngRows(k: Kernels, { width, height, ptr, opaque }: Codes, room?
   }
 }
 
+/** The rows of a grey picture, rows close together. */
+export function greyRows({ width, height }: { width: number; height: number }, grey: Uint8Array): PngRows {
+  const data = new Uint8Array((width + 1) * height)
+  for (let y = 0; y < height; y++) {
+    data[y * (width + 1)] = UP
+    for (let x = 0, i = y * width; x < width; x++, i++) {
+      data[y * (width + 1) + 1 + x] = grey[i]! - (y > 0 ? grey[i - width]! : 0)
+    }
+  }
+  return { width, height, channels: 1, data }
+}
+
 const SIGNATURE = Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a)
-const COLOUR_TYPE = { 3: 2, 4: 6 } as const
+const COLOUR_TYPE = { 1: 0, 3: 2, 4: 6 } as const
 
 /** One for all: to make its table takes longer than to sum a picture up. */
 const checksum = createCRC32()

@@ -2,7 +2,7 @@
 import { scaling } from '../../core/affine'
 import { BESIDES, VIEWS } from '../../core/plan'
 import { SHAPE_KINDS, SHAPES } from '../../core/shape'
-import { besideLayer, carriedPiece, edits, type Layer, newId, type Piece, type Shape } from '../../core/shot'
+import { besideOf, carriedPiece, edits, type Layer, newId, type Piece, type Shape } from '../../core/shot'
 import { writeProblem } from '../storage/database'
 import { type KeptPiece, keepPiece } from '../storage/kept-pieces'
 import {
@@ -24,7 +24,7 @@ function startPiece(kind: Shape['kind']): void {
   const project = projectOf(store.getState())
   const open = shot()
   if (!layer || !project || !open) return
-  const piece = edits.startPiece(kind, edits.layerSize(layer, open, project.takes), besideLayer(open, layer.id))
+  const piece = edits.startPiece(kind, edits.layerSize(layer, open, project.takes), besideOf(open, layer.id))
   store.dispatch(edit('addPiece', layer.id, piece))
   store.dispatch(pieceChosen({ layer: layer.id, piece: piece.id }))
   if (SHAPES[kind].isDrawn) store.dispatch(drawingSet(true))

@@ -1,6 +1,6 @@
 // A document that does not pass the door any more: what can be kept is opened, what cannot is named.
 import type { ValidationErrorItem } from 'joi'
-import { usedTakes } from '../shot/inner'
+import { filesOf, usedTakes } from '../shot/inner'
 import { LIMITS } from '../shot/limits'
 import { newId } from '../shot/make'
 import { circleIn, shownIn } from '../shot/shown'
@@ -153,6 +153,13 @@ function settle(project: Project, aside: string[]): void {
         if (!kept) aside.push(`the layer “${l.name}”`)
         return kept
       })
+      for (const layer of shot.layers) {
+        layer.matte = layer.matte.filter(piece => {
+          const kept = filesOf(piece).every(digest => known.has(digest))
+          if (!kept) aside.push(`the piece “${piece.name}”`)
+          return kept
+        })
+      }
     })
   }
   for (let circle = circleIn(project.shot); circle; circle = circleIn(project.shot)) {

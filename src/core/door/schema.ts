@@ -94,6 +94,8 @@ const words: SchemaWords<Joi.Schema> = {
   degrees,
   maybe: of => of.optional(),
   id: id.allow(''),
+  digest: digest.allow(''),
+  percent: most => bounded('a share', 0, most, '%'),
   oneOf: (...words) => Joi.string().valid(...words),
   list: of => Joi.array().items(of).max(LIMITS.points),
   record: fields => Joi.object(fields),

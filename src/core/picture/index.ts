@@ -3,16 +3,23 @@ import type { PlannedLayer, PlannedPiece } from '../plan/types'
 import { SHAPES } from '../shape'
 import { SOURCES, type SourcePicture } from '../source'
 import { COLOUR, type ColourPicture } from './colour'
+import { DERIVED, type DerivedPicture } from './derived'
 import { GRADIENT, type GradientPicture } from './gradient'
 import type { Need, Needs, PictureKind } from './kind'
 import { MATTE, type MattePicture } from './matte'
 import { MIX, type MixPicture } from './mix'
 
-export type { Find, Found, FrameNeed, LettersNeed, Making, Need, PictureKind } from './kind'
+export type { DerivedNeed, Find, Found, FrameNeed, LettersNeed, Making, Need, PictureKind } from './kind'
 
-export type PlannedPicture = SourcePicture | MixPicture | ColourPicture | GradientPicture | MattePicture
+export type PlannedPicture =
+  | SourcePicture
+  | MixPicture
+  | ColourPicture
+  | GradientPicture
+  | MattePicture
+  | DerivedPicture
 
-const MADE = { mix: MIX, colour: COLOUR, gradient: GRADIENT, matte: MATTE } as const
+const MADE = { mix: MIX, colour: COLOUR, gradient: GRADIENT, matte: MATTE, derived: DERIVED } as const
 
 const isMade = (kind: string): kind is keyof typeof MADE => kind in MADE
 

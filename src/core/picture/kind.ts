@@ -1,6 +1,7 @@
 // What a kind of planned picture tells about itself.
 import type { Letters, Wording } from '../graphic'
 import type { Plan, PlannedLayer } from '../plan/types'
+import type { Recipe } from '../recipe'
 import type { Kernels } from '../render/kernels'
 import type { Picture } from '../render/picture'
 import type { Rows } from '../render/rows'
@@ -19,7 +20,15 @@ export interface LettersNeed {
   letters: Wording
 }
 
-export type Need = FrameNeed | LettersNeed
+/** What a recipe makes of the moment of the take that it names first: a picture of that take's size. */
+export interface DerivedNeed {
+  recipe: Recipe
+  /** Which of the pictures that the recipe makes. */
+  part: string
+  seconds: number
+}
+
+export type Need = FrameNeed | LettersNeed | DerivedNeed
 export type Found = Picture | Letters
 
 /** Finds what a picture is made of, or null where that is not to be had: then the layer shows nothing. */

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { testLayer, testShot } from '../../testing/documents'
 import { makePiece } from '../shot'
-import { neededFrames, type PlannedLayer, planFrame, planView, type View } from '.'
+import { neededFor, neededFrames, type PlannedLayer, planFrame, planView, type View } from '.'
 
 describe('a plan', () => {
   it('leaves out what is hidden, out of its span or transparent', () => {
@@ -51,6 +51,26 @@ describe('a plan', () => {
     expect(layer!.place).toEqual({ a: 1, b: 0, c: 0, d: 1, x: 8, y: 0 })
     expect(picture.kind === 'group' && picture.plan).toMatchObject({ size: { width: 32, height: 18 }, backdrop: null })
     expect(neededFrames(plan)).toEqual([{ digest: expect.stringMatching(/^b+$/), seconds: 0.4 }])
+  })
+
+  it('lets a piece that is cut out by a plate darken what lies behind its layer, apart from it', () => {
+    const cut = { plate: 'c'.repeat(64), from: 0, to: 0.5, sensitive: 50, shadow: 150 }
+    const layer = testLayer(0, { matte: [makePiece({ kind: 'cutout', cut })] })
+    const shot = testShot([layer, testLayer(1)])
+    const { layers } = planFrame(shot, 25)
+    expect(layers.map(l => [l.id, l.matte[0]?.strength])).toEqual([
+      ['layer-0', 1],
+      ['layer-0 shade', 1],
+      ['layer-0 shade', 0.5],
+      ['layer-1', undefined],
+    ])
+    const needed = neededFor({ ...planFrame(shot, 25), layers: layers.slice(0, 2) })
+    expect(needed.flatMap(n => ('recipe' in n ? [[n.part, n.seconds, ...n.recipe.of]] : []))).toEqual([
+      ['alpha', 1, 'a'.repeat(64), cut.plate],
+      ['shadow', 1, 'a'.repeat(64), cut.plate],
+    ])
+    expect(planView(planFrame(shot, 25), 'cut-out', 'layer-0').layers.map(l => l.id)).toEqual(['layer-0'])
+    expect(neededFrames(planFrame(testShot([{ ...layer, matteOn: false }]), 25))).toHaveLength(1)
   })
 
   it('carries pieces into the picture: pinned to the layer with its place, pinned to the shot without', () => {

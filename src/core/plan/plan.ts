@@ -4,6 +4,7 @@ import { sample } from '../keys'
 import { planLooks } from '../look'
 import { type FrameNeed, layerNeeds, type Need, type PlannedPicture } from '../picture'
 import { SHAPES, shapeAt } from '../shape'
+import type { Own } from '../shape/kind'
 import {
   fadeAt,
   type Layer,
@@ -15,6 +16,7 @@ import {
   type Size,
   sourceKind,
 } from '../shot'
+import { asTake } from '../source'
 import type { Behind, MatteWith } from '../source/kind'
 import { inSpan, type Rate } from '../time'
 import { sweepOf } from './sweep'
@@ -29,12 +31,13 @@ interface Setting {
   outer: Affine
 }
 
-function planPiece(piece: Piece, frame: number, outer: Affine, setting: Setting): PlannedPiece {
+function planPiece(piece: Piece, frame: number, outer: Affine, own: Own, setting: Setting): PlannedPiece {
   const kind = SHAPES[piece.shape.kind]
   const mapAt = (moment: number) => after(outer, motionMap(piece.pivot, sample(piece.motion, moment)))
   const shapeIn = (moment: number) => {
     const to = mapAt(moment)
-    return kind.plan(shapeAt(piece.shape, moment), to, id => planNamed(id, moment, { ...setting, outer: to }))
+    const layersOf = (id: string) => planNamed(id, moment, { ...setting, outer: to })
+    return kind.plan(shapeAt(piece.shape, moment), to, { layersOf, own })
   }
   const to = mapAt(frame)
   const shape = shapeIn(frame)
@@ -82,11 +85,22 @@ function planLayer(layer: Layer, own: number, frame: number, copy: number, setti
   const kind = sourceKind(layer.source)
   const pictureScale = kind.scale(layer.source, { size: shot.size, scale, shown: scaleOf(map) })
   const pieces = layer.matteOn ? layer.matte : []
+  const shown: Own = {
+    digest: asTake(layer.source)?.digest ?? null,
+    moment: momentAt(layer.timing, own - layer.span.from, shot.rate).seconds,
+    map,
+  }
   const matteWith: MatteWith = (grow, by, soft) =>
     pieces.flatMap(p => {
       const [at, to] = p.pinnedTo === 'layer' ? ([own, map] as const) : ([frame, outer] as const)
       if (!sample(p.on, at)) return []
-      const planned = planPiece(p, at, after({ ...UNMOVED, ...by }, to), setting)
+      const planned = planPiece(
+        p,
+        at,
+        after({ ...UNMOVED, ...by }, to),
+        { ...shown, map: after({ ...UNMOVED, ...by }, map) },
+        setting,
+      )
       const { inside, outside } = planned
       const grown = planned.grow + grow * outwards(planned)
       return [{ ...planned, grow: grown, inside: inside + soft / 2, outside: outside + soft / 2 }]
@@ -102,7 +116,32 @@ function planLayer(layer: Layer, own: number, frame: number, copy: number, setti
     matte,
   }
   const behind = matte.length > 0 ? (kind.behind?.(layer.source, matteWith, map) ?? []) : []
-  return behind.length === 0 ? [planned] : withBehind(planned, behind, setting.size)
+  const shades = shadesOf(pieces, own, planned, shown)
+  return [...(behind.length === 0 ? [planned] : withBehind(planned, behind, setting.size)), ...shades]
+}
+
+/** What the pieces of a layer's matte darken behind it: nothing of the layer, so that no view of it alone shows it. */
+function shadesOf(pieces: readonly Piece[], frame: number, { id, opacity }: PlannedLayer, own: Own): PlannedLayer[] {
+  return pieces.flatMap(piece => {
+    const shade = sample(piece.on, frame) && SHAPES[piece.shape.kind].shade?.(shapeAt(piece.shape, frame), own)
+    if (!shade) return []
+    const piecesOf = (strength: number): PlannedPiece[] => [
+      { shape: shade.shape, sweep: [], join: 'add', inverted: false, strength, grow: 0, inside: 0, outside: 0 },
+    ]
+    // What is more than all of it falls once more onto what is dark already.
+    const strengths = [Math.min(1, shade.strength), shade.strength - 1].filter(s => s > 0)
+    return strengths.map(
+      (strength): PlannedLayer => ({
+        id: `${id} shade`,
+        picture: { kind: 'colour', colour: '#000000' },
+        place: UNMOVED,
+        opacity,
+        blend: 'normal',
+        looks: [],
+        matte: piecesOf(strength),
+      }),
+    )
+  })
 }
 
 /** A layer with what lies behind its own picture: one picture, where it does not merely lie over what is farther. */

@@ -1,5 +1,5 @@
 // Where a piece is while the shutter is open.
-import type { PlannedShape } from '../shape'
+import type { PlannedShape, Shape } from '../shape'
 import { SHAPES } from '../shape'
 import type { Blur } from '../shot'
 
@@ -13,7 +13,7 @@ const MOST = 64
  * fractions allowed. A shutter of 360° is open from one frame to the next; the phase says how much later it opens, in the same degrees.
  */
 export function sweepOf(
-  kind: PlannedShape['kind'],
+  kind: Shape['kind'],
   { shutter, phase }: Blur,
   frame: number,
   at: (frame: number) => PlannedShape,

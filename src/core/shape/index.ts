@@ -1,8 +1,10 @@
 // Every kind of shape that a piece of a matte can have, a line each.
 import { sample, type Value } from '../keys'
 import type { OutlinePoint } from '../outline'
+import type { Cut } from '../plate/recipe'
 import type { Kernels } from '../render/kernels'
 import { BOX } from './box'
+import { CUTOUT } from './cutout'
 import { EDGE, type Line, type PlannedEdge } from './edge'
 import type { Frame, PlannedFrame } from './framed'
 import type { Composing, Feather, ShapeKind } from './kind'
@@ -13,7 +15,7 @@ import { type PlannedStrip, STRIP } from './strip'
 
 export type { Line } from './edge'
 export type { Frame } from './framed'
-export type { Composing, Coverage, Feather, SchemaWords } from './kind'
+export type { Beside, Composing, Coverage, Feather, SchemaWords } from './kind'
 export { READINGS, type Reading, type Shown } from './layer'
 export { openRings } from './rings'
 
@@ -24,6 +26,7 @@ export type Shape =
   | { kind: 'outline'; points: Value<OutlinePoint[]> }
   | { kind: 'strip'; points: Value<OutlinePoint[]> }
   | { kind: 'layer'; shows: Value<Shown> }
+  | { kind: 'cutout'; cut: Value<Cut> }
 
 export type PlannedShape = PlannedEdge | PlannedFrame<'box' | 'oval'> | PlannedOutline | PlannedStrip | PlannedShown
 
@@ -34,6 +37,7 @@ const TABLE = {
   outline: OUTLINE,
   strip: STRIP,
   layer: LAYER,
+  cutout: CUTOUT,
 } as const satisfies Record<Shape['kind'], unknown>
 
 /** The kinds by name, for whoever does not care which one it is. */

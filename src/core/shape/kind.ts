@@ -22,6 +22,10 @@ export interface SchemaWords<S> {
   degrees: S
   /** Of a layer; none: '' */
   id: S
+  /** Of a file; none: '' */
+  digest: S
+  /** From nothing to so many hundredths. */
+  percent(most: number): S
   oneOf(...words: readonly string[]): S
   /** What may be left out. */
   maybe(of: S): S
@@ -50,6 +54,31 @@ export type Composing = Pick<Making, 'size' | 'compose'>
 
 export const NOTHING: Coverage = { top: 0, bottom: 0, row() {} }
 
+/** What a new piece may be made of. */
+export interface Beside {
+  /** The id of the layer next to its own; none: '' */
+  layer: string
+  /** What may show the set empty, with the seconds in which it does. */
+  plate: { plate: string; from: number; to: number } | null
+}
+
+/** The layer that a piece cuts, where it is planned. */
+export interface Own {
+  /** Of its file; null where it shows none. */
+  digest: string | null
+  /** Seconds of its source that show. */
+  moment: number
+  /** From px of its source to those of the output. */
+  map: Affine
+}
+
+/** What a shape is planned with. */
+export interface Planning {
+  /** What a layer of the shot shows there. */
+  layersOf(id: string): PlannedLayer[]
+  own: Own
+}
+
 /**
  * `V` is what of the shape can carry keys; it lies in the document under `field`. `P` is the shape as it is planned, in px of
  * the picture that is made.
@@ -67,8 +96,8 @@ export interface ShapeKind<V, P> {
   soft?: number
   /** Whether what is drawn does not close. */
   isOpen?: true
-  /** In the middle of a picture of some size; `beside` is the id of the layer next to its own. */
-  make(size: Size, beside: string): V
+  /** In the middle of a picture of some size. */
+  make(size: Size, beside: Beside): V
   schema<S>(words: SchemaWords<S>): S
   /** What lies between two keys, where that is more than the numbers of it mixed. */
   mix?: Mixer<V>
@@ -80,10 +109,14 @@ export interface ShapeKind<V, P> {
   shows?(value: V): string
   /** The same made of another layer. */
   shownAs?(value: V, layer: string): V
+  /** Digests of the files that it cannot be made without; left out: none. */
+  files?(value: V): readonly string[]
   /** What it becomes where the px that it is told in come to lie elsewhere. */
   carried(value: V, map: Affine): V
-  /** `to` carries px that the piece is told in to px of the output; `layersOf` is what a layer of the shot shows there. */
-  plan(value: V, to: Affine, layersOf: (id: string) => PlannedLayer[]): P
+  /** `to` carries px that the piece is told in to px of the output. */
+  plan(value: V, to: Affine, planning: Planning): P
+  /** What it darkens of all that lies behind its layer, and by how much of that (1: as it is told); left out: nothing. */
+  shade?(value: V, own: Own): { shape: P; strength: number } | null
   /** What has to be there before it can be opened; left out: nothing. `of` tells the needs of a layer. */
   needs?(planned: P, of: (layer: PlannedLayer) => Need[]): Need[]
   /** How far from its middle it reaches once it has grown, in px of the output. */

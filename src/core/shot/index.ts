@@ -1,4 +1,5 @@
 export { asTake, insideOf, sourceKind, takeSeconds } from '../source'
+export { besideOf } from './beside'
 export { clone } from './clone'
 export * as edits from './edits'
 export { aloneShot, dropTakeLayers, innerShot, takeShot, takeUses, usedTakes } from './inner'
@@ -18,7 +19,7 @@ export { makeLettering, makePanel } from './make-graphic'
 export { matteOf } from './make-matte'
 export { matteShot } from './matte-shot'
 export { motionMap, placeMap } from './place'
-export { besideLayer, layersFor, shownElsewhere } from './shown'
+export { layersFor, shownElsewhere } from './shown'
 export { fadeAt, framesOf, momentAt, type Pass, passesOf, possibleSpeed, reach, speedOf } from './timing'
 export {
   type Act,

@@ -1,8 +1,10 @@
 // Shots inside shots: a path is the ids of the group layers from the outermost inwards.
+import { isKeyed } from '../keys'
+import { SHAPES, shapeValue } from '../shape'
 import { insideOf, sourceKind, takeSeconds } from '../source'
 import { makeLayer, newId } from './make'
 import { framesOf } from './timing'
-import type { Layer, Project, Shot, Take } from './types'
+import type { Layer, Piece, Project, Shot, Take } from './types'
 
 /** The shot that a path leads to, or null if it leads nowhere. */
 export function innerShot(shot: Shot, path: readonly string[]): Shot | null {
@@ -23,11 +25,20 @@ export function aloneShot(shot: Shot, alone: readonly string[]): Shot {
   return { ...shot, layers: shot.layers.map(l => (alone.includes(l.id) ? l : { ...l, on: false })) }
 }
 
+/** Digests of the files that a piece cannot be made without, at any of its keys. */
+export function filesOf({ shape }: Piece): string[] {
+  const { files } = SHAPES[shape.kind]
+  if (!files) return []
+  const value = shapeValue(shape)
+  return (isKeyed(value) ? value.keys.map(k => files(k.value)) : [files(value)]).flat()
+}
+
 /** Every digest that a shot's layers use, groups included. */
 export function usedTakes(shot: Shot): Set<string> {
   const used = new Set<string>()
-  for (const { source } of shot.layers) {
+  for (const { source, matte } of shot.layers) {
     for (const digest of sourceKind(source).files(source)) used.add(digest)
+    for (const piece of matte) for (const digest of filesOf(piece)) used.add(digest)
     const inside = insideOf(source)
     for (const digest of inside ? usedTakes(inside) : []) used.add(digest)
   }
@@ -42,16 +53,18 @@ export function takeUses(
 ): { layer: Layer; inside: readonly string[] }[] {
   return shot.layers.flatMap(layer => {
     const shot = insideOf(layer.source)
-    const own = sourceKind(layer.source).files(layer.source).includes(digest) ? [{ layer, inside }] : []
+    const isOf = sourceKind(layer.source).files(layer.source).includes(digest)
+    const own = isOf || layer.matte.some(p => filesOf(p).includes(digest)) ? [{ layer, inside }] : []
     return shot ? [...own, ...takeUses(shot, digest, [...inside, layer.name])] : own
   })
 }
 
-/** Takes every layer of a take away, in groups too. */
+/** Takes every layer of a take away, and every piece that it is the plate of, in groups too. */
 export function dropTakeLayers(shot: Shot, digest: string): void {
   shot.layers = shot.layers.filter(({ source }) => !sourceKind(source).files(source).includes(digest))
-  for (const { source } of shot.layers) {
-    const inside = insideOf(source)
+  for (const layer of shot.layers) {
+    layer.matte = layer.matte.filter(p => !filesOf(p).includes(digest))
+    const inside = insideOf(layer.source)
     if (inside) dropTakeLayers(inside, digest)
   }
 }

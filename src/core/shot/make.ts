@@ -1,6 +1,6 @@
 // New shots, layers and pieces with everything a person would expect them to start with.
 
-import { SHAPES, shapeWith } from '../shape'
+import { type Beside, SHAPES, shapeWith } from '../shape'
 import { takeSeconds } from '../source'
 import { fps, framesIn, type Rate, rateInUse } from '../time'
 import { LIMITS, within } from './limits'
@@ -144,8 +144,10 @@ export function makeProject(takes: readonly Take[], name: string): Project {
   }
 }
 
-/** A shape of the given kind in the middle of a picture; `beside` is the id of the layer next to its own. */
-export const makeShape = (kind: Shape['kind'], size: Size, beside = ''): Shape =>
+const ALONE: Beside = { layer: '', plate: null }
+
+/** A shape of the given kind in the middle of a picture. */
+export const makeShape = (kind: Shape['kind'], size: Size, beside = ALONE): Shape =>
   shapeWith(kind, SHAPES[kind].make(size, beside))
 
 const UNMOVED: Motion = { x: 0, y: 0, scale: 1, angle: 0 }

@@ -7,16 +7,20 @@ import { sounds } from '../sound'
 import {
   actLayers,
   aloneShot,
+  besideOf,
   dropTakeLayers,
   framesOf,
   innerShot,
   makeLayer,
+  makePiece,
   makeProject,
+  makeShape,
   reach,
   type Take,
   takeSeconds,
   takeShot,
   takeUses,
+  usedTakes,
 } from '.'
 
 const rate = { num: 25, den: 1 }
@@ -132,6 +136,26 @@ describe('shots inside shots', () => {
     dropTakeLayers(shot, digest)
     expect(takeUses(shot, digest)).toEqual([])
     expect(innerShot(shot, ['group'])!.layers.map(l => l.id)).toEqual(['layer-2'])
+  })
+
+  it('use the plates of their pieces like any other take', () => {
+    const shot = structuredClone(outer)
+    const [layer] = shot.layers
+    const cut = { plate: testTake(3).digest, from: 0, to: 0.5, sensitive: 50, shadow: 100 }
+    layer!.matte = [makePiece({ kind: 'cutout', cut }), makePiece(makeShape('oval', shot.size))]
+    expect(usedTakes(shot)).toContain(cut.plate)
+    expect(takeUses(shot, cut.plate).map(u => u.layer.id)).toEqual([layer!.id])
+    dropTakeLayers(shot, cut.plate)
+    expect(usedTakes(shot)).not.toContain(cut.plate)
+    expect(shot.layers[0]!.matte.map(p => p.shape.kind)).toEqual(['oval'])
+  })
+
+  it('give a new piece the farthest layer that is whole for a plate, as it is at first', () => {
+    const shot = structuredClone(outer)
+    shot.layers.push(testLayer(3, { id: 'layer-9', timing: { kind: 'freeze', at: 3 } }))
+    const { plate } = besideOf(shot, shot.layers[0]!.id)
+    expect(plate).toMatchObject({ from: 3, to: 3 })
+    expect(besideOf(shot, 'layer-9').plate).toBeNull()
   })
 
   it('show one layer alone, or all if that one is gone', () => {

@@ -3,6 +3,7 @@ import {
   Circle,
   Layers2,
   type LucideIcon,
+  PersonStanding,
   RectangleHorizontal,
   SeparatorVertical,
   Spline,
@@ -11,6 +12,7 @@ import {
 import type { ComponentType } from 'react'
 import type { Camera } from '../../app/store'
 import type { Layer, Piece, Shape, Shot } from '../../core/shot'
+import { CutFields, cutSummary } from '../stack/CutFields'
 import { ShownFields, shownSummary } from '../stack/ShownFields'
 import { EdgeHandles } from './EdgeHandles'
 import { FrameHandles } from './FrameHandles'
@@ -71,4 +73,5 @@ export const SHAPE_VIEWS: Readonly<Record<Shape['kind'], ShapeView>> = {
   outline: { icon: Spline, Handles: OutlineHandles, Hint: OutlineHint, fields: [] },
   strip: { icon: Waypoints, Handles: OutlineHandles, Hint: OutlineHint, fields: [] },
   layer: { icon: Layers2, fields: [], Fields: ShownFields, summary: shownSummary },
+  cutout: { icon: PersonStanding, fields: [], Fields: CutFields, summary: cutSummary },
 }

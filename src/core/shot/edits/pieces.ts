@@ -1,12 +1,12 @@
 // A layer's matte.
 
 import { isKeyed, type Key, keysOf, mapKeys, setAt, setKey } from '../../keys'
-import { SHAPES, shapeValue, shapeWith } from '../../shape'
+import { type Beside, SHAPES, shapeValue, shapeWith } from '../../shape'
 import { sourceKind } from '../../source'
+import { besideOf } from '../beside'
 import { clone } from '../clone'
 import { LIMITS } from '../limits'
 import { makePiece, makeShape } from '../make'
-import { besideLayer } from '../shown'
 import type { Layer, Motion, Piece, Point, Shape, Shot, Size, Take } from '../types'
 import { editableLayer, findLayer, findPiece } from './find'
 
@@ -80,7 +80,7 @@ export function swapShape(shot: Shot, layer: string, piece: string, kind: Shape[
       kind,
       mapKeys(shapeValue(shape), value => outlined(value, size)),
     )
-  else found.shape = makeShape(kind, size, besideLayer(shot, layer))
+  else found.shape = makeShape(kind, size, besideOf(shot, layer))
 }
 
 /**
@@ -125,5 +125,5 @@ export function switchMatte(shot: Shot, layer: string, on: boolean): void {
 }
 
 /** Starts a matte with a shape in the middle of the layer. */
-export const startPiece = (kind: Shape['kind'], size: Size, beside = ''): Piece =>
+export const startPiece = (kind: Shape['kind'], size: Size, beside?: Beside): Piece =>
   makePiece(makeShape(kind, size, beside))

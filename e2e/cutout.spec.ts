@@ -1,0 +1,39 @@
+// Somebody cut out by their plate, as a hand does it: two touches, then lettering behind them.
+import { join } from 'node:path'
+import { expect, test } from '@playwright/test'
+import { folder } from './fixtures/files'
+import { terminalFrame } from './fixtures/terminal'
+import { goTo, openDemo, pixelAt, saved, savedFrame, settled, type, unlike } from './fixtures/workbench'
+
+test('the clockmaker is cut out by his plate, shadow and all, the same on the stage and in a terminal', async ({
+  page,
+}) => {
+  await openDemo(page)
+  await goTo(page, 75)
+  const before = await savedFrame(page)
+  await page.locator('[data-bar="Act A, left"]').click({ position: { x: 250, y: 30 } })
+  await page.keyboard.press('Shift+q')
+  await expect(page.getByRole('button', { name: /^Plate cut-out/ })).toContainText('against empty-shop.mp4')
+  await settled(page)
+  const cut = await savedFrame(page)
+  // Of him nothing is lost, and of the shadow on the wall beside him next to nothing.
+  for (const [x, y] of [
+    [440, 240],
+    [430, 430],
+    [280, 440],
+  ] as const) {
+    const now = pixelAt(cut, x, y)
+    expect(Math.max(...pixelAt(before, x, y).map((v, c) => Math.abs(v - now[c]!)))).toBeLessThan(9)
+  }
+  await type(page, 'Shadow', 0)
+  const shadowless = await savedFrame(page)
+  const sum = (of: number[]) => of.reduce((all, v) => all + v, 0)
+  expect(sum(pixelAt(shadowless, 280, 440))).toBeGreaterThan(sum(pixelAt(cut, 280, 440)) * 1.15)
+
+  await saved(page)
+  const download = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Save as file' }).click()
+  const path = join(folder(), 'cut.ghost')
+  await (await download).saveAs(path)
+  expect(unlike(shadowless, await terminalFrame(path, 75))).toBe(0)
+})

@@ -1,0 +1,44 @@
+// Somebody, told from the set behind them by its plate.
+
+import { type Affine, UNMOVED } from '../affine'
+import type { PlannedPicture } from '../picture'
+import { type Cut, cutoutRecipe } from '../plate/recipe'
+import type { Own, ShapeKind } from './kind'
+import { LAYER, type PlannedShown } from './layer'
+
+const asShown = (picture: PlannedPicture, place: Affine): PlannedShown => ({
+  kind: 'layer',
+  of: 'alpha',
+  layers: [{ id: '', picture, place, opacity: 1, blend: 'normal', matte: [], looks: [] }],
+})
+
+const EVERYTHING = asShown({ kind: 'colour', colour: '#ffffff' }, UNMOVED)
+
+/** One of the pictures that the plate tells of a take; null without a plate, or of what is no take. */
+function part(cut: Cut, { digest, moment, map }: Own, part: string): PlannedShown | null {
+  if (cut.plate === '' || digest === null) return null
+  return asShown({ kind: 'derived', recipe: cutoutRecipe(digest, cut), part, seconds: moment }, map)
+}
+
+export const CUTOUT: ShapeKind<Cut, PlannedShown> = {
+  name: 'Plate cut-out',
+  letter: 'q',
+  field: 'cut',
+  word: 'cut-out',
+  make: (_, { plate }) => ({ ...(plate ?? { plate: '', from: 0, to: 0 }), sensitive: 50, shadow: 100 }),
+  schema: ({ digest, extent, percent, record }) =>
+    record({ plate: digest, from: extent, to: extent, sensitive: percent(100), shadow: percent(200) }),
+  files: ({ plate }) => (plate === '' ? [] : [plate]),
+  // From one plate to another there is nothing in between.
+  mix: one => one,
+  carried: value => value,
+  // Without a plate nothing is taken away.
+  plan: (cut, _, { own }) => part(cut, own, 'alpha') ?? EVERYTHING,
+  shade(cut, own) {
+    const shape = cut.shadow > 0 ? part(cut, own, 'shadow') : null
+    return shape && { shape, strength: cut.shadow / 100 }
+  },
+  needs: LAYER.needs,
+  extent: LAYER.extent,
+  open: LAYER.open,
+}

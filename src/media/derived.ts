@@ -1,0 +1,123 @@
+// Pictures that are made of takes by recipe, when they are first asked for, and kept packed.
+import { deflateSync, inflateSync } from 'fflate'
+import type { DerivedNeed } from '../core/picture'
+import { CUTOUT_METHOD } from '../core/plate'
+import { type Recipe, recipeKey } from '../core/recipe'
+import type { Codes, Kernels } from '../core/render'
+import type { Size } from '../core/shot'
+import { type Counted, type Frames, frameAt, readPlate, spreadCells, startCutting } from './cutout'
+import type { Held, HeldPictures } from './held'
+import { MediaProblem } from './problem'
+
+/** Bytes of packed pictures that are kept. */
+const KEPT = 96 * 2 ** 20
+
+/** A frame of what a recipe makes. */
+export interface DerivedFrame {
+  index: number
+  /** How much of each px is covered, 0..255, part by part. */
+  parts: Readonly<Record<string, Uint8Array>>
+}
+
+/** Makes the frames that come with one, in order. */
+type Maker = (index: number, isWanted: () => boolean) => AsyncIterable<DerivedFrame>
+
+export interface DerivedSource extends Frames {
+  /** A take as frames that are counted. Throws MediaProblem where it has none. */
+  counted(digest: string): Promise<Counted>
+}
+
+/** How each method makes what its recipes ask for. */
+const METHODS: Readonly<
+  Record<string, (k: Kernels, source: DerivedSource, recipe: Recipe, isWanted: () => boolean) => Promise<Maker>>
+> = {
+  async [CUTOUT_METHOD](k, source, { of, settings }, isWanted) {
+    const [take, plate] = [await source.counted(of[0]!), await source.counted(of[1]!)]
+    const { from, to, sensitive } = settings as { from: number; to: number; sensitive: number }
+    const cells = await readPlate(k, source, plate, { from, to }, take.size, isWanted)
+    const cutting = startCutting(k, source, take, cells, sensitive)
+    return async function* (index, isWanted) {
+      for await (const { alpha, shadow, ...frame } of cutting.together(index, isWanted)) {
+        yield { ...frame, parts: { alpha, shadow: spreadCells(shadow, take.size) } }
+      }
+    }
+  },
+}
+
+/** Packed pictures by name, those used longest ago given up first. */
+function packedPictures() {
+  const kept = new Map<string, Uint8Array>()
+  let bytes = 0
+  return {
+    get(name: string): Uint8Array | null {
+      const found = kept.get(name)
+      if (!found) return null
+      kept.delete(name)
+      kept.set(name, found)
+      return inflateSync(found)
+    },
+    put(name: string, alpha: Uint8Array): void {
+      const packed = deflateSync(alpha, { level: 1 })
+      bytes += packed.length - (kept.get(name)?.length ?? 0)
+      kept.set(name, packed)
+      for (const [oldest, of] of kept) {
+        if (bytes <= KEPT) break
+        kept.delete(oldest)
+        bytes -= of.length
+      }
+    },
+  }
+}
+
+const nameOf = (key: string, part: string, index: number): string => `${key} ${part} ${index}`
+
+function whiteWith(k: Kernels, { width, height }: Size, alpha: Uint8Array): Codes {
+  const ptr = k.alloc(width * height * 4)
+  const words = k.ints(ptr, width * height)
+  for (let i = 0; i < words.length; i++) words[i] = 0xffffff | (alpha[i]! << 24)
+  return { kind: 'codes', width, height, ptr, opaque: false }
+}
+
+export interface DerivedFrames {
+  /** What a recipe makes of a moment of its take, in use. Throws MediaProblem, Dropped, OutOfMemory. */
+  at(needed: DerivedNeed, isWanted: () => boolean): Promise<Held>
+}
+
+export function derivedFrames(k: Kernels, held: HeldPictures, source: DerivedSource): DerivedFrames {
+  const packed = packedPictures()
+  // What is prepared for a recipe is large: only that of the last one is kept.
+  let prepared: { key: string; maker: Maker } | null = null
+
+  async function made(
+    { recipe, part }: DerivedNeed,
+    key: string,
+    index: number,
+    isWanted: () => boolean,
+  ): Promise<Uint8Array> {
+    const method = METHODS[recipe.method]
+    if (!method) throw new MediaProblem(`nothing here knows how to make “${recipe.method}”`)
+    if (prepared?.key !== key) prepared = { key, maker: await method(k, source, recipe, isWanted) }
+    let asked: Uint8Array | null = null
+    for await (const frame of prepared.maker(index, isWanted)) {
+      for (const [name, alpha] of Object.entries(frame.parts)) packed.put(nameOf(key, name, frame.index), alpha)
+      if (frame.index === index) asked = frame.parts[part] ?? null
+    }
+    if (!asked) throw new MediaProblem('the take gives no picture at this moment')
+    return asked
+  }
+
+  return {
+    async at(needed, isWanted) {
+      const key = recipeKey(needed.recipe)
+      const take = await source.counted(needed.recipe.of[0]!)
+      const index = frameAt(take, needed.seconds)
+      const name = nameOf(key, needed.part, index)
+      const found = held.at(name, 0)
+      if (found) return held.pinned(found)
+      const alpha = packed.get(name) ?? (await made(needed, key, index, isWanted))
+      const { size } = take
+      const always = { from: Number.NEGATIVE_INFINITY, to: Number.POSITIVE_INFINITY }
+      return held.take({ digest: name, ...always }, size.width * size.height * 4, () => whiteWith(k, size, alpha))
+    },
+  }
+}

@@ -1,0 +1,97 @@
+// A piece that is somebody cut out by a plate: which plate, when nobody is in it, and how little tells somebody.
+import { edit, projectOf, store, useSend, useStore } from '../../app/store'
+import { isKeyed } from '../../core/keys'
+import type { Cut } from '../../core/plate/recipe'
+import { shapeAt, shapeValue } from '../../core/shape'
+import { type Layer, LIMITS, type Piece, type Take } from '../../core/shot'
+import { TextButton } from '../common/Button'
+import { ValueField } from './ValueField'
+
+const cutAt = ({ shape }: Piece, frame: number) => shapeAt(shape, frame) as Cut
+
+const isPlate = ({ picture }: Take): boolean => picture?.kind === 'film' || picture?.kind === 'still'
+
+const takeCalled = (digest: string) => projectOf(store.getState())?.takes.find(t => t.digest === digest)
+
+/** What a piece does that is cut out by a plate. */
+export function cutSummary(piece: Piece): string {
+  const { plate } = cutAt(piece, store.getState().view.frame)
+  return plate ? `against ${takeCalled(plate)?.name ?? 'a plate that is gone'}` : '◆ no plate yet'
+}
+
+/** Its plate and its numbers. */
+export function CutFields({ layer, piece }: { layer: Layer; piece: Piece }) {
+  const send = useSend()
+  const readOnly = useStore(s => s.view.readOnly)
+  const frame = useStore(s => s.view.frame)
+  const takes = useStore(s => projectOf(s)?.takes)
+  const cut = cutAt(piece, frame)
+  const plate = takes?.find(t => t.digest === cut.plate)
+  const path = { of: 'shape', piece: piece.id } as const
+  const set = (changes: Partial<Cut>) => {
+    const isKey = store.getState().view.keying && isKeyed(shapeValue(piece.shape))
+    send(edit('setValue', layer.id, path, frame, { ...cut, ...changes }, isKey))
+  }
+  const { marked } = plate ?? { marked: null }
+  const isFilm = plate?.picture?.kind === 'film'
+  const seconds = { layer, path, unit: 's', digits: 2, min: 0, max: LIMITS.coordinate, step: 0.1, initial: 0 }
+  return (
+    <>
+      <label className="col-span-2 flex items-center gap-2 text-xs text-quiet">
+        Plate
+        <select
+          value={cut.plate}
+          disabled={readOnly}
+          onChange={event => set({ plate: event.target.value, from: 0, to: 0.5 })}
+          className="min-w-0 flex-1 rounded-full bg-ground px-2.5 py-1 text-ink"
+        >
+          {cut.plate === '' && <option value="">choose one</option>}
+          {takes?.filter(isPlate).map(({ digest, name }) => (
+            <option key={digest} value={digest}>
+              {name}
+            </option>
+          ))}
+        </select>
+      </label>
+      {isFilm && (
+        <>
+          <ValueField field="from" label="Empty from" {...seconds} />
+          <ValueField field="to" label="Empty to" {...seconds} />
+          {marked && (
+            <TextButton
+              className="col-span-2"
+              disabled={readOnly}
+              onClick={() => set({ from: marked.from, to: marked.to })}
+            >
+              Empty where it is marked
+            </TextButton>
+          )}
+        </>
+      )}
+      <ValueField
+        layer={layer}
+        path={path}
+        field="sensitive"
+        label="Sensitive"
+        unit="%"
+        digits={0}
+        min={0}
+        max={100}
+        step={5}
+        initial={50}
+      />
+      <ValueField
+        layer={layer}
+        path={path}
+        field="shadow"
+        label="Shadow"
+        unit="%"
+        digits={0}
+        min={0}
+        max={200}
+        step={5}
+        initial={100}
+      />
+    </>
+  )
+}
