@@ -10,6 +10,9 @@ const HELP = `ghost: combine locked-off takes with animated mattes
   ghost render <project file | demo name> --out file.mp4|file.webm|frames-folder
                [--frames 0-89] [--scale 0.5] [--matte "name of a layer"]
   ghost convert <film>... [--out folder]     what a browser cannot read, as H.264 in MOV
+  ghost plate  <film>... --out plate.png     what shows most of the time, while people come and go
+  ghost cutout --take <film> --out folder [--plate <film | still>] [--shadow folder] [--frames 0-89]
+               somebody by their plate: alpha, and how much light their shadow takes, as grey PNGs
   ghost info   <project file | demo name | media file> [--json]
 
 Frames count from 0 and both ends are included. A folder gets one PNG a frame.`
@@ -22,6 +25,9 @@ async function main(): Promise<number> {
       frames: { type: 'string' },
       scale: { type: 'string' },
       matte: { type: 'string' },
+      take: { type: 'string' },
+      plate: { type: 'string' },
+      shadow: { type: 'string' },
       json: { type: 'boolean', default: false },
       help: { type: 'boolean', short: 'h', default: false },
     },
@@ -31,12 +37,17 @@ async function main(): Promise<number> {
     process.stdout.write(`${HELP}\n`)
     return command || values.help ? 0 : 2
   }
+  if (command === 'cutout') {
+    await (await import('./cut')).cut(values)
+    return 0
+  }
   if (!subject) throw new Complaint(`Say what to ${command}: a project file or the name of a demo shot.`)
   // Each command loads what it needs and no more.
   if (command === 'render') await (await import('./render')).render(subject, values)
   else if (command === 'info') await (await import('./info')).info(subject, values.json)
   else if (command === 'convert') await (await import('./convert')).convert(positionals.slice(1), values.out)
-  else throw new Complaint(`“${command}” is not a command. There are render, info and convert.`)
+  else if (command === 'plate') await (await import('./cut')).plate(positionals.slice(1), values)
+  else throw new Complaint(`“${command}” is not a command. There are render, plate, cutout, convert and info.`)
   return 0
 }
 

@@ -21,14 +21,14 @@ interface RenderOptions {
 }
 
 /** `0-89` or `12` as a span of the shot; all of it if nothing is said. */
-export function parseFrames(text: string | undefined, length: number): Span {
+export function parseFrames(text: string | undefined, length: number, of = 'shot'): Span {
   if (text === undefined) return { from: 0, to: length }
   const said = /^(\d+)(?:-(\d+))?$/.exec(text)
   if (!said) throw new Complaint(`“${text}” is no range of frames. Write it as 0-89.`)
   const from = Number(said[1])
   const last = Number(said[2] ?? said[1])
   if (last < from) throw new Complaint(`The frames ${text} run backwards.`)
-  if (last >= length) throw new Complaint(`The shot has frames 0 to ${length - 1}; ${last} is not among them.`)
+  if (last >= length) throw new Complaint(`The ${of} has frames 0 to ${length - 1}; ${last} is not among them.`)
   return { from, to: last + 1 }
 }
 
@@ -38,7 +38,7 @@ function parseScale(text: string | undefined): number {
   return scale
 }
 
-function progress(of: number) {
+export function progress(of: number) {
   const began = performance.now()
   return (done: number) => {
     const passed = (performance.now() - began) / 1000

@@ -1,0 +1,99 @@
+// `ghost plate` and `ghost cutout`: what a plate tells, as pictures.
+import { existsSync, statSync } from 'node:fs'
+import { mkdir, writeFile } from 'node:fs/promises'
+import { extname, join } from 'node:path'
+import { cellsToRgba } from '../core/plate'
+import type { Kernels } from '../core/render'
+import { type Span, spanLength } from '../core/time'
+import {
+  type Counted,
+  countedFrames,
+  readPlate,
+  settledPlate,
+  spreadCells,
+  startCutting,
+  TOGETHER,
+} from '../media/cutout'
+import { type FrameStore, frameStore } from '../media/frames'
+import { describeTake, openMedia } from '../media/open'
+import { greyRows, packPng, pngRows } from '../media/png'
+import { Complaint } from './complaint'
+import { nodeKernels, nodeMedia, pathSource } from './engine'
+import { patiently } from './patience'
+import { parseFrames, progress } from './render'
+
+const CACHE = 128 * 2 ** 20
+/** Seconds of a film that are taken to be empty where it is a plate. */
+const LONG = 0.5
+
+interface CutOptions {
+  take?: string
+  plate?: string
+  out?: string
+  shadow?: string
+  frames?: string
+}
+
+/** Opens a file as frames; its path is its name in the store. */
+async function openFrames(frames: FrameStore, path: string): Promise<Counted> {
+  if (!existsSync(path)) throw new Complaint(`There is no file “${path}”.`)
+  const { media, take } = await patiently(path, statSync(path).size, async () => {
+    const media = await openMedia(pathSource(path), path)
+    return { media, take: await describeTake(media, 0) }
+  })
+  const counted = countedFrames(path, take.picture)
+  if (!counted) throw new Complaint(`“${path}” has no picture that can be cut out.`)
+  frames.add(path, media)
+  return counted
+}
+
+async function start(): Promise<{ k: Kernels; frames: FrameStore }> {
+  nodeMedia()
+  const k = await nodeKernels()
+  return { k, frames: frameStore(k, CACHE) }
+}
+
+/** `ghost plate`: what of takes shows most of the time, as a PNG. */
+export async function plate(paths: readonly string[], { out }: CutOptions): Promise<void> {
+  if (paths.length === 0) throw new Complaint('Say of which takes to make a plate.')
+  if (!out || extname(out).toLowerCase() !== '.png') throw new Complaint('Say where to write: --out plate.png.')
+  const { k, frames } = await start()
+  const takes: Counted[] = []
+  for (const path of paths) takes.push(await openFrames(frames, path))
+  const { size } = takes[0]!
+  const other = takes.find(t => t.size.width !== size.width || t.size.height !== size.height)
+  if (other) throw new Complaint(`“${other.digest}” is not as large as “${paths[0]}”: they cannot show the same set.`)
+  const rgba = cellsToRgba(await settledPlate(k, frames, takes, size))
+  const ptr = k.alloc(rgba.length)
+  k.bytes(ptr, rgba.length).set(rgba)
+  await writeFile(out, await packPng(pngRows(k, { kind: 'codes', ...size, ptr, opaque: true })))
+  await frames.close()
+}
+
+/** `ghost cutout`: alpha, and shadow if asked for, as grey PNGs numbered like the take's frames. */
+export async function cut({ take: path, plate: platePath, out, shadow, frames: range }: CutOptions): Promise<void> {
+  if (!path) throw new Complaint('Say which take: --take film.')
+  if (!out) throw new Complaint('Say where to write: --out a-folder.')
+  const { k, frames } = await start()
+  const take = await openFrames(frames, path)
+  const { size } = take
+  const span: Span = parseFrames(range, take.count, 'take')
+  for (const folder of [out, shadow]) if (folder) await mkdir(folder, { recursive: true })
+  const cells = platePath
+    ? await readPlate(k, frames, await openFrames(frames, platePath), { from: 0, to: LONG }, size, () => true)
+    : await settledPlate(k, frames, [take], size)
+  const cutting = startCutting(k, frames, take, cells, 50)
+  const tell = progress(spanLength(span))
+  const write = async (folder: string, index: number, grey: Uint8Array) =>
+    writeFile(join(folder, `${String(index).padStart(4, '0')}.png`), await packPng(greyRows(size, grey)))
+  let done = 0
+  for (let start = span.from - (span.from % TOGETHER); start < span.to; start += TOGETHER) {
+    for await (const frame of cutting.together(start, () => true)) {
+      if (frame.index < span.from || frame.index >= span.to) continue
+      await write(out, frame.index, frame.alpha)
+      if (shadow) await write(shadow, frame.index, spreadCells(frame.shadow, size))
+      tell(++done)
+    }
+  }
+  await frames.close()
+}
