@@ -22,6 +22,12 @@ export { joinRow, fillCoverage, multiplyRow } from "./join";
 export { filterRow, accumulateRow, boundRow, gainRow } from "./filter";
 export { turnPicture } from "./turn";
 export { frameRectRow } from "./frame";
+export { liftRow, halfRow, lightCells, lightRow, changeCells, slopePlane } from "./cells";
+export { boxMean } from "./mean";
+export { bondPlanes } from "./bonds";
+export { crossPlanes, ratioPlane, weighCells } from "./weigh";
+export { believe } from "./believe";
+export { softenCells } from "./soften";
 
 /** The first byte of memory that the kernels leave to their host. */
 export function heapBase(): usize {

@@ -1,5 +1,16 @@
 // Takes cut out by their plates, some frames at a time: whoever asks for which frame first, it comes out the same.
-import { blankCells, type Cells, type Cut, type Cutout, cutout, meanCells, medianCells, readCells } from '../core/plate'
+import {
+  addCells,
+  blankCells,
+  type Cells,
+  CUTTING_BYTES,
+  type Cut,
+  type Cutout,
+  cutout,
+  keptCells,
+  medianCells,
+  readCells,
+} from '../core/plate'
 import type { Kernels, Picture } from '../core/render'
 import { resample } from '../core/render'
 import type { Film, Size, Take } from '../core/shot'
@@ -13,7 +24,7 @@ export interface Frames {
 }
 
 /** Frames that are cut out together, and those before them from which is learnt how somebody looks. */
-export const TOGETHER = 6
+export const TOGETHER = 4
 const LEAD = 1
 
 /** Frames of a plate that are averaged at most. */
@@ -77,6 +88,10 @@ async function readFrame(
   }
 }
 
+/** A memory of their own for what cuts pictures of a size out: it is large, and goes with it. */
+const ownKernels = (k: Kernels, { width, height }: Size): Promise<Kernels> =>
+  k.apart(2 ** 22 + (width + 2) * (height + 2) * CUTTING_BYTES)
+
 /** The mean of a plate's frames from one moment to another, in px of the take. Throws MediaProblem where it cannot be that take's plate. */
 export async function readPlate(
   k: Kernels,
@@ -93,20 +108,14 @@ export async function readPlate(
   }
   const [first, last] = [frameAt(plate, from), Math.max(frameAt(plate, from), frameAt(plate, to))]
   const count = Math.min(PLATE_FRAMES, last - first + 1)
-  const read: Cells[] = []
+  const own = await ownKernels(k, size)
+  const [mean, cells] = [blankCells(own, size), blankCells(own, size)]
   for (let i = 0; i < count; i++) {
-    const cells = blankCells(size)
-    await readFrame(
-      k,
-      frames,
-      plate,
-      first + Math.round((i * (last - first)) / Math.max(1, count - 1)),
-      isWanted,
-      cells,
-    )
-    read.push(cells)
+    const index = first + Math.round((i * (last - first)) / Math.max(1, count - 1))
+    await readFrame(k, frames, plate, index, isWanted, cells)
+    addCells(mean, cells, 1 / count)
   }
-  return meanCells(read)
+  return mean
 }
 
 /** Frames of a take of which a plate is made while people are in them. */
@@ -115,25 +124,29 @@ const SETTLED_FRAMES = 15
 /** A plate of takes in which people move about: what shows most of the time, as it is in px of the first. Throws MediaProblem. */
 export async function settledPlate(k: Kernels, frames: Frames, takes: readonly Counted[], size: Size): Promise<Cells> {
   const each = Math.max(3, Math.ceil(SETTLED_FRAMES / takes.length))
-  const read: Cells[] = []
+  const own = await ownKernels(k, size)
+  const [out, cells] = [blankCells(own, size), blankCells(own, size)]
+  const read: ReturnType<typeof keptCells>[] = []
   for (const take of takes) {
     const count = Math.min(each, take.count)
     for (let i = 0; i < count; i++) {
-      const cells = blankCells(size)
       await readFrame(k, frames, take, Math.floor(((i + 0.5) * take.count) / count), () => true, cells)
-      read.push(cells)
+      read.push(keptCells(cells))
     }
   }
-  return medianCells(read)
+  medianCells(read, out)
+  return out
 }
 
 /** Each value of cells of 0..1 for its 2×2 px, 0..255. */
 export function spreadCells(cells: Float32Array, { width, height }: Size): Uint8Array {
   const across = (width + 1) >> 1
-  return Uint8Array.from({ length: width * height }, (_, p) => {
-    const y = Math.floor(p / width)
-    return Math.round(cells[(y >> 1) * across + ((p - y * width) >> 1)]! * 255)
-  })
+  const out = new Uint8Array(width * height)
+  for (let y = 0, p = 0; y < height; y++) {
+    const row = (y >> 1) * across
+    for (let x = 0; x < width; x++, p++) out[p] = Math.round(cells[row + (x >> 1)]! * 255)
+  }
+  return out
 }
 
 /** A take that is cut out. */
@@ -145,7 +158,7 @@ export interface Cutting {
 /** Prepares a take for being cut out by its plate, which is as large. */
 export function startCutting(k: Kernels, frames: Frames, take: Counted, plate: Cells, sensitive: number): Cutting {
   const cutter: Cutout = cutout(plate, sensitive)
-  const frame = blankCells(take.size)
+  const frame = blankCells(plate.k, take.size)
   return {
     async *together(index, isWanted) {
       const start = index - (index % TOGETHER)

@@ -1,24 +1,28 @@
-// A plate from frames of a set: from those in which nobody is, or from those in which somebody is never long in one place.
-import { blankCells, type Cells } from './cells'
+// A plate from frames of a set: the mean of those in which nobody is, or of those in which somebody is never long in one place what is there as a rule.
+import type { Cells } from './cells'
 
 const PLANES = ['y', 'u', 'v', 'luma'] as const
 
-/** The mean of frames in which nobody is: their noise is averaged away. */
-export function meanCells(all: readonly Cells[]): Cells {
-  const out = blankCells(all[0]!.full)
+/** Adds a share of one picture to another. */
+export function addCells(to: Cells, from: Cells, share: number): void {
   for (const name of PLANES) {
-    const to = out[name]
-    for (const cells of all) {
-      const from = cells[name]
-      for (let i = 0; i < to.length; i++) to[i]! += from[i]! / all.length
-    }
+    const [sum, part] = [to[name], from[name]]
+    for (let i = 0; i < sum.length; i++) sum[i]! += part[i]! * share
   }
-  return out
 }
 
-/** The median of each value over frames in which people move about: what shows in more than half of them. */
-export function medianCells(all: readonly Cells[]): Cells {
-  const out = blankCells(all[0]!.full)
+/** The planes of a picture, apart from the kernels' memory. */
+export type Kept = Record<(typeof PLANES)[number], Float32Array>
+
+export const keptCells = ({ y, u, v, luma }: Cells): Kept => ({
+  y: y.slice(),
+  u: u.slice(),
+  v: v.slice(),
+  luma: luma.slice(),
+})
+
+/** The median of each value over frames in which people move about, in `out`: what shows in more than half of them. */
+export function medianCells(all: readonly Kept[], out: Cells): void {
   const n = all.length
   const sorted = new Float32Array(n)
   const middle = n >> 1
@@ -38,5 +42,4 @@ export function medianCells(all: readonly Cells[]): Cells {
       to[i] = n % 2 === 1 ? sorted[middle]! : (sorted[middle - 1]! + sorted[middle]!) / 2
     }
   }
-  return out
 }

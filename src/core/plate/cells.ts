@@ -2,6 +2,7 @@
 import type { Kernels, Picture, Planes } from '../render'
 import { planesLength, toCodesPicture, writePlanes } from '../render'
 import type { Size } from '../shot/types'
+import { type Plane, planeIn } from './plane'
 
 /**
  * sRGB codes grow by a factor where light does once so much is added to them: 255 · 0.055, and the same in the range of luma.
@@ -10,26 +11,27 @@ import type { Size } from '../shot/types'
 export const LIFT = 14.025
 const LIMITED = 219 / 255
 
-/** Of a picture of `full` px. Rows close together; y lifted, u and v about nought, in codes of full range. */
+/** Of a picture of `full` px, in the memory of `k`. Rows close together; y lifted, u and v about nought, in codes of full range. */
 export interface Cells extends Size {
+  k: Kernels
   full: Size
-  y: Float32Array
-  u: Float32Array
-  v: Float32Array
+  y: Plane
+  u: Plane
+  v: Plane
   /** Luma of each px, in codes of full range, lifted. */
-  luma: Float32Array
+  luma: Plane
 }
 
-export function blankCells(full: Size): Cells {
+/** Throws OutOfMemory. */
+export function blankCells(k: Kernels, full: Size): Cells {
   const width = (full.width + 1) >> 1
   const height = (full.height + 1) >> 1
-  const n = width * height
-  const plane = () => new Float32Array(n)
-  return { full, width, height, y: plane(), u: plane(), v: plane(), luma: new Float32Array(full.width * full.height) }
+  const plane = () => planeIn(k, width * height)
+  return { k, full, width, height, y: plane(), u: plane(), v: plane(), luma: planeIn(k, full.width * full.height) }
 }
 
 /** What u and v add to red, green and blue (ITU-R BT.709, codes of full range). */
-export const [RED_V, GREEN_U, GREEN_V, BLUE_U] = [1.5748, -0.1873, -0.4681, 1.8556] as const
+const [RED_V, GREEN_U, GREEN_V, BLUE_U] = [1.5748, -0.1873, -0.4681, 1.8556] as const
 
 /** Cells as straight RGBA8, rows close together. */
 export function cellsToRgba({ full, width, u, v, luma }: Cells): Uint8ClampedArray {
@@ -56,10 +58,10 @@ export function copyCells(from: Cells, to: Cells): void {
 const isPlain = (picture: Picture): picture is Planes =>
   picture.kind === 'planes' && picture.halfColumns === 1 && picture.halfRows === 1
 
-/** Reads a picture of the size of `out` into it. Throws OutOfMemory. */
-export function readCells(k: Kernels, picture: Picture, out: Cells): void {
-  if (isPlain(picture)) readPlanes(k, picture, out)
-  else readOther(k, picture, out)
+/** Reads a picture of the size of `out`, in the memory of `from`, into it. Throws OutOfMemory. */
+export function readCells(from: Kernels, picture: Picture, out: Cells): void {
+  if (isPlain(picture)) readPlanes(from, picture, out)
+  else readOther(from, picture, out)
 }
 
 /** By way of codes and planes of even sides. */
@@ -96,31 +98,34 @@ function readOther(k: Kernels, picture: Picture, out: Cells): void {
   })
 }
 
-function readPlanes(k: Kernels, picture: Planes, out: Cells): void {
-  const { full, width, height } = out
-  const [atY, atU, atV] = picture.offsets
+function readPlanes(from: Kernels, picture: Planes, out: Cells): void {
+  const { k, full, width, height, luma } = out
   const [strideY, strideC] = picture.strides
-  const chromaRows = (full.height + 1) >> 1
-  const lumas = k.bytes(picture.ptr + atY, strideY * full.height)
-  const us = k.bytes(picture.ptr + atU, strideC * chromaRows)
-  const vs = k.bytes(picture.ptr + atV, strideC * chromaRows)
   const [scaleY, black, scaleC] = picture.fullRange ? [1, 0, 1] : [1 / LIMITED, 16, 255 / 224]
-  const lift = LIFT - black * scaleY
-  const { luma } = out
-  for (let y = 0; y < full.height; y++) {
-    for (let x = 0, from = y * strideY, to = y * full.width; x < full.width; x++)
-      luma[to + x] = lumas[from + x]! * scaleY + lift
-  }
-  for (let y = 0; y < height; y++) {
-    const top = y * 2 * full.width
-    const bottom = Math.min(y * 2 + 1, full.height - 1) * full.width
-    for (let x = 0; x < width; x++) {
-      const left = x * 2
-      const right = Math.min(left + 1, full.width - 1)
-      const i = y * width + x
-      out.y[i] = (luma[top + left]! + luma[top + right]! + luma[bottom + left]! + luma[bottom + right]!) / 4
-      out.u[i] = (us[y * strideC + x]! - 128) * scaleC
-      out.v[i] = (vs[y * strideC + x]! - 128) * scaleC
+  k.scope(() => {
+    /** A plane of the picture in the memory of the cells. */
+    const brought = (plane: 0 | 1 | 2, bytes: number): number => {
+      const ptr = k.alloc(bytes)
+      k.bytes(ptr, bytes).set(from.bytes(picture.ptr + picture.offsets[plane], bytes))
+      return ptr
     }
-  }
+    const rows = brought(0, strideY * full.height)
+    for (let y = 0; y < full.height; y++) {
+      k.liftRow(rows + y * strideY, luma.byteOffset + y * full.width * 4, full.width, scaleY, LIFT - black * scaleY)
+    }
+    for (const [plane, to] of [
+      [1, out.u],
+      [2, out.v],
+    ] as const) {
+      const chroma = brought(plane, strideC * height)
+      for (let y = 0; y < height; y++) {
+        k.liftRow(chroma + y * strideC, to.byteOffset + y * width * 4, width, scaleC, -128 * scaleC)
+      }
+    }
+    for (let y = 0; y < height; y++) {
+      const top = luma.byteOffset + y * 2 * full.width * 4
+      const bottom = y * 2 + 1 < full.height ? top + full.width * 4 : top
+      k.halfRow(top, bottom, out.y.byteOffset + y * width * 4, full.width)
+    }
+  })
 }

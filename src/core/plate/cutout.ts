@@ -1,16 +1,16 @@
 // Somebody cut out of a take by its plate: frame after frame, alpha and what shadow they throw.
-import { beliefRoom, believe } from './belief'
-import { bonds } from './bonds'
+import { believe } from './belief'
+import { type Bonds, bonds } from './bonds'
 import { blankCells, type Cells, copyCells } from './cells'
 import { clean } from './clean'
-import { evidenceRoom, usualShadow, weigh } from './evidence'
+import { usualShadow, weigh } from './evidence'
 import { movementFinder } from './find-movement'
 import { type Gain, inLight, measureGain, POWER } from './light'
 import { farBetween, type Movement, movedPlate, STILL } from './movement'
 import { measureNoise, type Noise, slopesOf } from './noise'
 import { palette } from './palette'
+import { boxMean, planeIn } from './plane'
 import { shadowOf } from './shadow'
-import { boxMean } from './smooth'
 import { soften } from './soften'
 import { steady, stillness } from './steady'
 
@@ -46,41 +46,43 @@ export interface Cutout {
 
 /**
  * Cuts frames of a take out by its plate, one after another: what is learnt of each helps with the next. `sensitive`: 0..100, how little somebody
- * has to differ from the set; 50 as a rule.
+ * has to differ from the set; 50 as a rule. It lives in the memory of the plate. Throws OutOfMemory, as its frames do.
  */
 export function cutout(plate: Cells, sensitive = 50): Cutout {
+  const { k, full } = plate
   const n = plate.width * plate.height
-  const plane = () => new Float32Array(n)
+  const plane = () => planeIn(k, n)
   const finder = movementFinder(plate)
-  const placed = blankCells(plate.full)
-  copyCells(plate, placed)
-  const lit = blankCells(plate.full)
-  const [odds, told, left, across, down, still, room] = [plane(), plane(), plane(), plane(), plane(), plane(), plane()]
-  const beliefs = beliefRoom(plate)
-  const evidence = evidenceRoom(n)
-  let colours = palette()
-  const bias = ((sensitive - 50) / 50) * BIAS
+  const [near, lit, before] = [blankCells(k, full), blankCells(k, full), blankCells(k, full)]
+  copyCells(plate, near)
+  const [odds, told, left, still, busy, slopes] = [plane(), plane(), plane(), plane(), plane(), plane()]
+  const ties: Bonds = { across: plane(), down: plane() }
   const limits = { speck: Math.max(12, n * SPECK), hole: n * HOLE }
-  let slopes = slopesOf(plate)
+  const bias = ((sensitive - 50) / 50) * BIAS
+  slopesOf(plate, slopes)
+  let colours = palette()
   let movement = STILL
   let usual = 1
-  let before: { cells: Cells; alpha: Uint8Array; busy: Float32Array } | null = null
+  let alphaBefore: Uint8Array | null = null
 
-  function follow(frame: Cells, gain: Gain): Movement {
-    const [r, g, b] = gain
+  /** Brings the plate to where the camera stands. */
+  function place(at: Movement): void {
+    movement = at
+    if (at === STILL) copyCells(plate, near)
+    else movedPlate(plate, at, near)
+    slopesOf(near, slopes)
+  }
+
+  function follow(frame: Cells, [r, g, b]: Gain): Movement {
     const brighter = 0.2126 * r ** POWER + 0.7152 * g ** POWER + 0.0722 * b ** POWER
     const now = finder.find(frame, 1 / brighter, movement)
-    if (farBetween(now, movement, plate.full) > FINE) {
-      movement = now
-      movedPlate(plate, movement, placed)
-      slopes = slopesOf(placed)
-    }
+    if (farBetween(now, movement, full) > FINE) place(now)
     return now
   }
 
   function tell(frame: Cells, noise: Noise): void {
-    weigh(frame, lit, slopes, noise, colours, usual, bias, evidence, odds, left)
-    believe(plate, odds, across, down, SWEEPS, told, beliefs)
+    weigh(frame, lit, { noise, slopes, colours, usual, bias }, { odds, left })
+    believe(k, plate, odds, ties, SWEEPS, told)
     clean(plate, told, odds, limits)
     colours.learn(frame, told, SURE)
   }
@@ -88,37 +90,34 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
   return {
     restart() {
       colours = palette()
-      before = null
+      alphaBefore = null
       usual = 1
-      if (movement !== STILL) {
-        movement = STILL
-        copyCells(plate, placed)
-        slopes = slopesOf(plate)
-      }
+      if (movement !== STILL) place(STILL)
     },
     next(frame) {
-      const busy = before?.busy ?? null
-      const gain = measureGain(frame, placed, busy)
+      const known = alphaBefore ? busy : null
+      const gain = measureGain(frame, near, known)
       const now = follow(frame, gain)
-      inLight(placed, gain, lit)
-      const noise = measureNoise(frame, lit, slopes, busy)
-      bonds(frame, lit, noise, across, down)
+      inLight(near, gain, lit)
+      const noise = measureNoise(frame, lit, slopes, known)
+      bonds(frame, lit, noise, ties)
       tell(frame, noise)
       // Nothing was known of anybody's colours: now it is.
-      if (!before) tell(frame, noise)
-      const alpha = soften(frame, lit, slopes, noise, told, left)
-      if (before) {
-        stillness(frame, before.cells, noise, still, room)
-        steady(frame, alpha, before.alpha, still)
+      if (!alphaBefore) tell(frame, noise)
+      const alpha = soften(frame, lit, { slopes, noise }, told, left)
+      if (alphaBefore) {
+        stillness(frame, before, noise, still)
+        steady(frame, alpha, alphaBefore, still)
       }
       usual = usualShadow(told, left)
-      const shadow = shadowOf(plate, told, left, room)
-      before ??= { cells: blankCells(plate.full), alpha, busy: plane() }
-      before.alpha = alpha
-      copyCells(frame, before.cells)
-      for (let i = 0; i < n; i++) before.busy[i] = told[i]! > 0 ? 1 : 0
-      boxMean(plate, before.busy, ROUND, before.busy, room)
-      return { alpha, shadow, gain, noise, movement: now }
+      alphaBefore = alpha
+      copyCells(frame, before)
+      for (let i = 0; i < n; i++) busy[i] = told[i]! > 0 ? 1 : 0
+      boxMean(k, plate, busy, ROUND, busy)
+      return { alpha, shadow: shadowOf(k, plate, told, left), gain, noise, movement: now }
     },
   }
 }
+
+/** Bytes that cutting out takes for each px of the picture, its plate and a frame included. */
+export const CUTTING_BYTES = 100

@@ -1,5 +1,6 @@
 // How a take's light differs from its plate's.
 import type { Cells } from './cells'
+import { placed } from './plane'
 
 /** What each channel is multiplied by, in linear light: red, green, blue. */
 export type Gain = readonly [number, number, number]
@@ -32,28 +33,22 @@ function lightMatrix(gain: Gain): number[] {
   return out
 }
 
-/** A plate in another light. */
-export function inLight(plate: Cells, gain: Gain, out: Cells): void {
-  const [yy, yu, yv, uy, uu, uv, vy, vu, vv] = lightMatrix(gain) as Nine
-  const { y, u, v, luma, width, full } = plate
-  for (let i = 0; i < y.length; i++) {
-    out.y[i] = yy * y[i]! + yu * u[i]! + yv * v[i]!
-    out.u[i] = uy * y[i]! + uu * u[i]! + uv * v[i]!
-    out.v[i] = vy * y[i]! + vu * u[i]! + vv * v[i]!
-  }
-  for (let py = 0; py < full.height; py++) {
-    const row = (py >> 1) * width
-    for (let px = 0, p = py * full.width; px < full.width; px++, p++) {
-      const i = row + (px >> 1)
-      out.luma[p] = yy * luma[p]! + yu * u[i]! + yv * v[i]!
+/** A plate in another light. Throws OutOfMemory. */
+export function inLight({ k, y, u, v, luma, width, full }: Cells, gain: Gain, out: Cells): void {
+  k.scope(() => {
+    const matrix = placed(k, lightMatrix(gain))
+    const [py, pu, pv] = [y.byteOffset, u.byteOffset, v.byteOffset]
+    k.lightCells(py, pu, pv, y.length, matrix, out.y.byteOffset, out.u.byteOffset, out.v.byteOffset)
+    for (let row = 0; row < full.height; row++) {
+      const at = (row >> 1) * width * 4
+      const px = row * full.width * 4
+      k.lightRow(luma.byteOffset + px, pu + at, pv + at, full.width, matrix, out.luma.byteOffset + px)
     }
-  }
+  })
 }
 
-type Nine = [number, number, number, number, number, number, number, number, number]
-
 /** Cells between those that are looked at, either way. */
-const STEP = 3
+const STEP = 5
 /** Codes in which nothing can be told from black or white: what is clipped has no light of its own. */
 const DARKEST = 30
 const BRIGHTEST = 255 + 14.025 - 12

@@ -1,5 +1,6 @@
 // How much a picture of a set differs from its plate by noise alone.
 import type { Cells } from './cells'
+import type { Plane } from './plane'
 
 /** Variances in codes². */
 export interface Noise {
@@ -16,7 +17,7 @@ const NOISE_BINS = 16
 const CODES = 272
 /** σ of a normal distribution, in its median of |x|. */
 const MAD = 1.4826
-const STEP = 3
+const STEP = 4
 /** Differences larger than this are no noise, codes; and in how many parts a code is told. */
 const LARGEST = 24
 const FINE = 16
@@ -102,25 +103,10 @@ export function measureNoise(frame: Cells, plate: Cells, slopes: Float32Array, b
   }
 }
 
-/** Squared slopes, codes a cell: half of how far the neighbours of each cell differ. */
-export function slopesOf({ width, height, y: plane }: Cells): Float32Array {
-  const out = new Float32Array(width * height)
-  const least = new Float32Array(width)
-  const most = new Float32Array(width)
-  for (let y = 0; y < height; y++) {
-    const above = y > 0 ? -width : 0
-    const below = y < height - 1 ? width : 0
-    for (let x = 0, i = y * width; x < width; x++, i++) {
-      const [a, b, c] = [plane[i + above]!, plane[i]!, plane[i + below]!]
-      least[x] = Math.min(a, b, c)
-      most[x] = Math.max(a, b, c)
-    }
-    for (let x = 0, i = y * width; x < width; x++, i++) {
-      const left = x > 0 ? x - 1 : x
-      const right = x < width - 1 ? x + 1 : x
-      const d = Math.max(most[left]!, most[x]!, most[right]!) - Math.min(least[left]!, least[x]!, least[right]!)
-      out[i] = (d * d) / 4
-    }
-  }
-  return out
+/** Squared slopes of y, codes a cell: half of how far the neighbours of each cell differ. Throws OutOfMemory. */
+export function slopesOf({ k, width, height, y }: Cells, out: Plane): void {
+  k.scope(() => {
+    const [least, most] = [k.alloc(width * 4), k.alloc(width * 4)]
+    k.slopePlane(y.byteOffset, width, height, least, most, out.byteOffset)
+  })
 }

@@ -15,10 +15,10 @@ const binOf = ({ y, u, v }: Cells, i: number): number =>
   (binAt(y[i]! / WIDE_Y) * BINS + binAt((u[i]! + 72) / WIDE_C)) * BINS + binAt((v[i]! + 72) / WIDE_C)
 
 export interface Palette {
+  /** Log likelihoods of colours against evenly spread ones: of 24 bins of y (12 codes each), of u, then of v (6 codes each, from −72 on). */
+  known: Float32Array
   /** Learns the cells of a frame that are surely somebody. */
   learn(frame: Cells, told: Float32Array, sure: number): void
-  /** Log likelihood of a cell's colour, against one of evenly spread ones. */
-  likelihood(frame: Cells, i: number): number
 }
 
 /** A histogram that forgets by halves. */
@@ -27,6 +27,7 @@ export function palette(): Palette {
   const known = new Float32Array(BINS ** 3)
   let total = 0
   return {
+    known,
     learn(frame, told, sure) {
       for (let b = 0; b < counts.length; b++) counts[b]! *= KEEP
       total *= KEEP
@@ -40,6 +41,5 @@ export function palette(): Palette {
         known[b] = total < ENOUGH ? 0 : Math.log(0.4 + 0.6 * (counts[b]! / total / even))
       }
     },
-    likelihood: (frame, i) => known[binOf(frame, i)]!,
   }
 }

@@ -1,7 +1,8 @@
 // How much light of the set somebody takes away.
+import type { Kernels } from '../render'
 import type { Size } from '../shot/types'
 import { POWER } from './light'
-import { boxMean } from './smooth'
+import { boxMean, type Plane, planeIn } from './plane'
 
 /** Shares of light that noise alone takes away here and there. */
 const NOISE = 0.04
@@ -9,22 +10,30 @@ const NOISE = 0.04
 const EVEN = 1
 const BENEATH = 4
 
-/** Of each cell, 0..1, from the light that is `left` of the plate (1: all of it) where nobody is (`told` ≤ 0). Beneath somebody it goes on as beside them. */
-export function shadowOf(size: Size, told: Float32Array, left: Float32Array, room: Float32Array): Float32Array {
+/** What is taken away where so many 1024ths are left, in lifted codes. */
+const TAKEN = Float32Array.from({ length: 1025 }, (_, i) => {
+  const taken = 1 - (i / 1024) ** (1 / POWER)
+  return Math.max(0, Math.min(1, (taken - NOISE) / (1 - 2 * NOISE)))
+})
+
+/**
+ * Of each cell, 0..1, from the light that is `left` of the plate (1: all of it) where nobody is (`told` ≤ 0). Beneath somebody it goes on as beside
+ * them. Throws OutOfMemory.
+ */
+export function shadowOf(k: Kernels, size: Size, told: Plane, left: Plane): Float32Array {
   const n = told.length
-  const out = new Float32Array(n)
-  const seen = new Float32Array(n)
-  for (let i = 0; i < n; i++) {
-    if (told[i]! > 0) continue
-    const taken = 1 - Math.min(1, left[i]!) ** (1 / POWER)
-    seen[i] = 1
-    out[i] = taken <= NOISE ? 0 : Math.min(1, (taken - NOISE) / (1 - 2 * NOISE))
-  }
-  const share = new Float32Array(n)
-  const near = new Float32Array(n)
-  boxMean(size, seen, BENEATH, share, room)
-  boxMean(size, out, BENEATH, near, room)
-  for (let i = 0; i < n; i++) if (seen[i] === 0) out[i] = share[i]! > 0 ? near[i]! / share[i]! : 0
-  boxMean(size, out, EVEN, out, room)
-  return out
+  return k.scope(() => {
+    const [out, seen, share, near] = [planeIn(k, n), planeIn(k, n), planeIn(k, n), planeIn(k, n)]
+    for (let i = 0; i < n; i++) {
+      if (told[i]! > 0) continue
+      const s = Math.min(1, left[i]!)
+      seen[i] = 1
+      out[i] = s > 0 ? TAKEN[(s * 1024) | 0]! : 1
+    }
+    boxMean(k, size, seen, BENEATH, share)
+    boxMean(k, size, out, BENEATH, near)
+    for (let i = 0; i < n; i++) if (seen[i] === 0) out[i] = share[i]! > 0 ? near[i]! / share[i]! : 0
+    boxMean(k, size, out, EVEN, out)
+    return out.slice()
+  })
 }

@@ -1,22 +1,22 @@
 // What stands still stays as it was.
 import type { Cells } from './cells'
-import { binOf, type Noise } from './noise'
-import { boxMean } from './smooth'
+import type { Noise } from './noise'
+import { boxMean, type Plane, placed } from './plane'
 
 /** How much of the alpha before stays where nothing moves, and by how much the new one may differ (of 255) to be taken for noise. */
 const KEEP = 0.8
 const NEAR = 64
 
-/** 1 where a cell and those beside it are as they were a frame before, 0 where something moves there. */
-export function stillness(frame: Cells, before: Cells, noise: Noise, out: Float32Array, room: Float32Array): void {
-  const [fy, fu, fv] = [frame.y, frame.u, frame.v]
-  const [by, bu, bv] = [before.y, before.u, before.v]
-  const [su, sv] = [0.5 / noise.u, 0.5 / noise.v]
-  for (let i = 0; i < out.length; i++) {
-    const [dy, du, dv] = [fy[i]! - by[i]!, fu[i]! - bu[i]!, fv[i]! - bv[i]!]
-    out[i] = (dy * dy) / (2 * noise.y[binOf(fy[i]!)]!) + du * du * su + dv * dv * sv
-  }
-  boxMean(frame, out, 1, out, room)
+/** 1 where a cell and those beside it are as they were a frame before, 0 where something moves there. Throws OutOfMemory. */
+export function stillness(frame: Cells, before: Cells, noise: Noise, out: Plane): void {
+  const { k, y, u, v } = frame
+  k.scope(() => {
+    const now = [y.byteOffset, u.byteOffset, v.byteOffset] as const
+    const then = [before.y.byteOffset, before.u.byteOffset, before.v.byteOffset] as const
+    const grain = placed(k, noise.y)
+    k.changeCells(...now, ...then, out.length, grain, 0.5 / noise.u, 0.5 / noise.v, out.byteOffset)
+    boxMean(k, frame, out, 1, out)
+  })
   // Three squares of unit variance are there by chance alone.
   for (let i = 0; i < out.length; i++) out[i] = Math.max(0, Math.min(1, (9 - out[i]!) / 4))
 }

@@ -118,6 +118,64 @@ interface KernelFunctions {
     du: number,
     dv: number,
   ): void
+  liftRow(src: number, dst: number, n: number, scale: number, lift: number): void
+  halfRow(top: number, bottom: number, dst: number, width: number): void
+  lightCells(y: number, u: number, v: number, n: number, matrix: number, outY: number, outU: number, outV: number): void
+  lightRow(luma: number, u: number, v: number, width: number, matrix: number, out: number): void
+  changeCells(
+    fy: number,
+    fu: number,
+    fv: number,
+    by: number,
+    bu: number,
+    bv: number,
+    n: number,
+    grain: number,
+    perU: number,
+    perV: number,
+    out: number,
+  ): void
+  slopePlane(plane: number, width: number, height: number, least: number, most: number, out: number): void
+  boxMean(plane: number, width: number, height: number, r: number, out: number, room: number, sums: number): void
+  bondPlanes(
+    fy: number,
+    fu: number,
+    fv: number,
+    py: number,
+    pu: number,
+    pv: number,
+    width: number,
+    height: number,
+    scale: number,
+    table: number,
+    across: number,
+    down: number,
+  ): void
+  crossPlanes(planes: number, n: number, cross: number, square: number): void
+  ratioPlane(cross: number, square: number, n: number): void
+  weighCells(planes: number, n: number, width: number, numbers: number, aside: number): void
+  believe(
+    odds: number,
+    across: number,
+    down: number,
+    width: number,
+    height: number,
+    sweeps: number,
+    left: number,
+    right: number,
+    above: number,
+    below: number,
+    out: number,
+  ): void
+  softenCells(
+    tables: number,
+    numbers: number,
+    width: number,
+    height: number,
+    fullWidth: number,
+    fullHeight: number,
+    fars: number,
+  ): void
   turnPicture(src: number, dst: number, width: number, height: number, quarters: number): void
 }
 
@@ -142,6 +200,8 @@ export interface Kernels extends KernelFunctions, Arena {
   ints(ptr: number, length: number): Int32Array<ArrayBuffer>
   floats(ptr: number, length: number): Float32Array<ArrayBuffer>
   doubles(ptr: number, length: number): Float64Array<ArrayBuffer>
+  /** The same kernels with another memory, which goes when nothing holds them any more. */
+  apart(bytes: number): Promise<Kernels>
 }
 
 const PAGE = 65536
@@ -165,5 +225,6 @@ export async function loadKernels(module: WebAssembly.Module, bytes: number): Pr
     ints: (ptr, length) => new Int32Array(buffer, ptr, length),
     floats: (ptr, length) => new Float32Array(buffer, ptr, length),
     doubles: (ptr, length) => new Float64Array(buffer, ptr, length),
+    apart: other => loadKernels(module, other),
   }
 }

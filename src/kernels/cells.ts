@@ -1,0 +1,118 @@
+// Planes of a decoder -> cells of 2×2 px in lifted codes, and those in another light.
+
+/** n codes at src as f32 · scale + lift at dst. */
+export function liftRow(src: usize, dst: usize, n: i32, scale: f32, lift: f32): void {
+  const s = f32x4.splat(scale),
+    l = f32x4.splat(lift)
+  let i = 0
+  for (; i + 8 <= n; i += 8) {
+    const codes = i16x8.extend_low_i8x16_u(v128.load64_zero(src + i))
+    const low = f32x4.convert_i32x4_u(i32x4.extend_low_i16x8_u(codes))
+    const high = f32x4.convert_i32x4_u(i32x4.extend_high_i16x8_u(codes))
+    v128.store(dst + ((<usize>i) << 2), f32x4.add(f32x4.mul(low, s), l))
+    v128.store(dst + ((<usize>i) << 2) + 16, f32x4.add(f32x4.mul(high, s), l))
+  }
+  for (; i < n; i++) store<f32>(dst + ((<usize>i) << 2), <f32>load<u8>(src + i) * scale + lift)
+}
+
+/** Means of 2×2 of two rows of width f32, the last column repeated where that is odd. */
+export function halfRow(top: usize, bottom: usize, dst: usize, width: i32): void {
+  const cells = (width + 1) >> 1
+  for (let x = 0; x < cells; x++) {
+    const a = (<usize>x) << 3
+    const b = 2 * x + 1 < width ? a + 4 : a
+    const sum = load<f32>(top + a) + load<f32>(top + b) + load<f32>(bottom + a) + load<f32>(bottom + b)
+    store<f32>(dst + ((<usize>x) << 2), sum * 0.25)
+  }
+}
+
+/** n cells (y, u, v) through a matrix of nine f32, row by row; whole registers are written. */
+export function lightCells(
+  y: usize,
+  u: usize,
+  v: usize,
+  n: i32,
+  matrix: usize,
+  outY: usize,
+  outU: usize,
+  outV: usize,
+): void {
+  const yy = v128.load32_splat(matrix),
+    yu = v128.load32_splat(matrix, 4),
+    yv = v128.load32_splat(matrix, 8)
+  const uy = v128.load32_splat(matrix, 12),
+    uu = v128.load32_splat(matrix, 16),
+    uv = v128.load32_splat(matrix, 20)
+  const vy = v128.load32_splat(matrix, 24),
+    vu = v128.load32_splat(matrix, 28),
+    vv = v128.load32_splat(matrix, 32)
+  for (let i: usize = 0; i < (<usize>n) << 2; i += 16) {
+    const a = v128.load(y + i),
+      b = v128.load(u + i),
+      c = v128.load(v + i)
+    v128.store(outY + i, f32x4.add(f32x4.mul(yy, a), f32x4.add(f32x4.mul(yu, b), f32x4.mul(yv, c))))
+    v128.store(outU + i, f32x4.add(f32x4.mul(uy, a), f32x4.add(f32x4.mul(uu, b), f32x4.mul(uv, c))))
+    v128.store(outV + i, f32x4.add(f32x4.mul(vy, a), f32x4.add(f32x4.mul(vu, b), f32x4.mul(vv, c))))
+  }
+}
+
+/** A row of luma through the first row of that matrix, u and v being those of its cells. */
+export function lightRow(luma: usize, u: usize, v: usize, width: i32, matrix: usize, out: usize): void {
+  const yy = load<f32>(matrix),
+    yu = load<f32>(matrix, 4),
+    yv = load<f32>(matrix, 8)
+  for (let x = 0; x < width; x++) {
+    const cell = (<usize>x >> 1) << 2
+    const at = (<usize>x) << 2
+    store<f32>(out + at, yy * load<f32>(luma + at) + yu * load<f32>(u + cell) + yv * load<f32>(v + cell))
+  }
+}
+
+/** Squared differences of n cells of one picture and another, each over its variance; y's by its brightness (16 f32 at grain). */
+export function changeCells(
+  fy: usize,
+  fu: usize,
+  fv: usize,
+  by: usize,
+  bu: usize,
+  bv: usize,
+  n: i32,
+  grain: usize,
+  perU: f32,
+  perV: f32,
+  out: usize,
+): void {
+  for (let i: usize = 0; i < (<usize>n) << 2; i += 4) {
+    const y = load<f32>(fy + i)
+    const dy = y - load<f32>(by + i),
+      du = load<f32>(fu + i) - load<f32>(bu + i),
+      dv = load<f32>(fv + i) - load<f32>(bv + i)
+    const vy = load<f32>(grain + ((<usize>max(0, min(15, i32(y * (16.0 / 272.0))))) << 2))
+    store<f32>(out + i, (dy * dy) / (2 * vy) + du * du * perU + dv * dv * perV)
+  }
+}
+
+/** Squared half differences of the least and the most of 3×3 cells. */
+export function slopePlane(plane: usize, width: i32, height: i32, least: usize, most: usize, out: usize): void {
+  const stride = (<usize>width) << 2
+  for (let y = 0; y < height; y++) {
+    const here = plane + <usize>y * stride
+    const above = y > 0 ? here - stride : here
+    const below = y < height - 1 ? here + stride : here
+    for (let i: usize = 0; i < stride; i += 16) {
+      const a = v128.load(above + i),
+        b = v128.load(here + i),
+        c = v128.load(below + i)
+      v128.store(least + i, f32x4.min(a, f32x4.min(b, c)))
+      v128.store(most + i, f32x4.max(a, f32x4.max(b, c)))
+    }
+    for (let x = 0; x < width; x++) {
+      const i = (<usize>x) << 2
+      const l = x > 0 ? i - 4 : i
+      const r = x < width - 1 ? i + 4 : i
+      const top = max(load<f32>(most + l), max(load<f32>(most + i), load<f32>(most + r)))
+      const bottom = min(load<f32>(least + l), min(load<f32>(least + i), load<f32>(least + r)))
+      store<f32>(out + <usize>y * stride + i, (top - bottom) * (top - bottom) * 0.25)
+    }
+  }
+}
