@@ -8,7 +8,7 @@ import { decode } from 'fast-png'
 import { zipSync } from 'fflate'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { exportFrame } from '../media/export'
-import { temporaryFolder } from '../testing/clips'
+import { makeClip, steady, temporaryFolder } from '../testing/clips'
 import { startEngine } from './engine'
 import { findProject } from './projects'
 
@@ -34,6 +34,49 @@ describe('ghost', () => {
     expect(project).toMatchObject({ kind: 'project', shot: { name: 'Two at the counter', length: 184 } })
     const clip = await ghost('info', join(root, 'demo/clips/clockmaker-left.mp4'))
     expect(clip.out).toMatch(/1280×720, 30 fps, 6\.13 s/)
+  })
+
+  it('cuts somebody out by a plate, as grey pictures numbered like the take', async () => {
+    const [out, shadow] = [join(folder, 'alpha'), join(folder, 'shadow')]
+    const clip = (name: string) => join(root, `demo/clips/${name}.mp4`)
+    const named = ['--take', clip('clockmaker-left'), '--plate', clip('empty-shop')]
+    const { code, err } = await ghost('cutout', ...named, '--out', out, '--shadow', shadow, '--frames', '75')
+    expect([code, err]).toEqual([0, expect.stringContaining('1 of 1')])
+    const [alpha, dark] = await Promise.all([out, shadow].map(async f => decode(await readFile(join(f, '0075.png')))))
+    expect([alpha!.width, alpha!.height, alpha!.channels, dark!.width]).toEqual([1280, 720, 1, 1280])
+    const at = (png: typeof alpha, x: number, y: number) => png!.data[y * 1280 + x]
+    expect([at(alpha, 440, 240), at(alpha, 280, 440), at(alpha, 900, 600)]).toEqual([255, 0, 0])
+    expect(at(dark, 280, 440)).toBeGreaterThan(100)
+    for (const [args, said] of [
+      [['cutout', '--out', out], /which take/],
+      [['cutout', '--take', clip('nobody'), '--out', out], /no file/],
+      [['cutout', ...named, '--out', out, '--frames', '184'], /The take has frames 0 to 183/],
+      [['plate', clip('empty-shop')], /where to write/],
+    ] as const) {
+      const refused = await ghost(...args)
+      expect(refused.code).toBe(2)
+      expect(refused.err).toMatch(said)
+    }
+  })
+
+  it('checks takes, and makes plates of them, however little they show', async () => {
+    const plain = join(folder, 'plain.mp4')
+    await writeFile(
+      plain,
+      await makeClip({ width: 96, height: 64, times: steady(9, 25), colour: () => [90, 120, 130] }),
+    )
+    const { out, code } = await ghost('check', plain)
+    expect([code, out]).toEqual([
+      0,
+      expect.stringMatching(/stands still.*\n.*light is even.*\n.*Nobody is there from frame 0 to 8/),
+    ])
+    const [report] = JSON.parse((await ghost('check', plain, '--json')).out)
+    expect(report.frames).toHaveLength(9)
+    const plate = join(folder, 'plate.png')
+    expect((await ghost('plate', plain, plain, '--out', plate)).code).toBe(0)
+    const { width, height, data } = decode(await readFile(plate))
+    expect([width, height]).toEqual([96, 64])
+    expect(new Set(data).size).toBeLessThanOrEqual(6)
   })
 
   it('writes frames that are the core’s own, bit for bit', async () => {

@@ -1,8 +1,8 @@
-// `ghost plate` and `ghost cutout`: what a plate tells, as pictures.
+// `ghost plate`, `ghost cutout` and `ghost check`: what a plate tells, as pictures and in words.
 import { existsSync, statSync } from 'node:fs'
 import { mkdir, writeFile } from 'node:fs/promises'
 import { extname, join } from 'node:path'
-import { cellsToRgba } from '../core/plate'
+import { type Cells, cellsToRgba, findings, type Seen } from '../core/plate'
 import type { Kernels } from '../core/render'
 import { type Span, spanLength } from '../core/time'
 import {
@@ -20,6 +20,7 @@ import { greyRows, packPng, pngRows } from '../media/png'
 import { Complaint } from './complaint'
 import { nodeKernels, nodeMedia, pathSource } from './engine'
 import { patiently } from './patience'
+import { printable } from './printable'
 import { parseFrames, progress } from './render'
 
 const CACHE = 128 * 2 ** 20
@@ -47,7 +48,12 @@ async function openFrames(frames: FrameStore, path: string): Promise<Counted> {
   return counted
 }
 
-async function start(): Promise<{ k: Kernels; frames: FrameStore }> {
+interface Opened {
+  k: Kernels
+  frames: FrameStore
+}
+
+async function start(): Promise<Opened> {
   nodeMedia()
   const k = await nodeKernels()
   return { k, frames: frameStore(k, CACHE) }
@@ -70,18 +76,45 @@ export async function plate(paths: readonly string[], { out }: CutOptions): Prom
   await frames.close()
 }
 
+/** What a plate is made of: a file, or the take itself where none is named. */
+const plateCells = async ({ k, frames }: Opened, take: Counted, path: string | undefined): Promise<Cells> =>
+  path
+    ? readPlate(k, frames, await openFrames(frames, path), { from: 0, to: LONG }, take.size, () => true)
+    : settledPlate(k, frames, [take], take.size)
+
+/** `ghost check`: what takes say about the camera, the light and who is there. */
+export async function check(paths: readonly string[], options: CutOptions & { json: boolean }): Promise<void> {
+  if (paths.length === 0) throw new Complaint('Say which takes to check.')
+  const reports: object[] = []
+  for (const path of paths) {
+    const opened = await start()
+    const take = await openFrames(opened.frames, path)
+    const cutting = startCutting(opened.k, opened.frames, take, await plateCells(opened, take, options.plate), 50)
+    const seen: Seen[] = []
+    for (let from = 0; from < take.count; from += TOGETHER) {
+      for await (const frame of cutting.together(from, () => true)) seen.push(frame.seen)
+    }
+    await opened.frames.close()
+    const found = findings(seen)
+    const told = seen.map(({ movement: { x, y }, gain, share }) => ({ x, y, gain, share }))
+    reports.push({ take: path, findings: found, frames: told })
+    if (options.json) continue
+    process.stdout.write(printable(`${path}\n${found.map(f => `  ${f.isFault ? '◆' : '·'} ${f.sentence}\n`).join('')}`))
+  }
+  if (options.json) process.stdout.write(`${JSON.stringify(reports, null, 2)}\n`)
+}
+
 /** `ghost cutout`: alpha, and shadow if asked for, as grey PNGs numbered like the take's frames. */
 export async function cut({ take: path, plate: platePath, out, shadow, frames: range }: CutOptions): Promise<void> {
   if (!path) throw new Complaint('Say which take: --take film.')
   if (!out) throw new Complaint('Say where to write: --out a-folder.')
-  const { k, frames } = await start()
+  const opened = await start()
+  const { k, frames } = opened
   const take = await openFrames(frames, path)
   const { size } = take
   const span: Span = parseFrames(range, take.count, 'take')
   for (const folder of [out, shadow]) if (folder) await mkdir(folder, { recursive: true })
-  const cells = platePath
-    ? await readPlate(k, frames, await openFrames(frames, platePath), { from: 0, to: LONG }, size, () => true)
-    : await settledPlate(k, frames, [take], size)
+  const cells = await plateCells(opened, take, platePath)
   const cutting = startCutting(k, frames, take, cells, 50)
   const tell = progress(spanLength(span))
   const write = async (folder: string, index: number, grey: Uint8Array) =>

@@ -10,6 +10,8 @@ const HELP = `ghost: combine locked-off takes with animated mattes
   ghost render <project file | demo name> --out file.mp4|file.webm|frames-folder
                [--frames 0-89] [--scale 0.5] [--matte "name of a layer"]
   ghost convert <film>... [--out folder]     what a browser cannot read, as H.264 in MOV
+  ghost check  <film>... [--plate <film | still>] [--json]
+               how still the camera stands, how even the light is, when nobody is there
   ghost plate  <film>... --out plate.png     what shows most of the time, while people come and go
   ghost cutout --take <film> --out folder [--plate <film | still>] [--shadow folder] [--frames 0-89]
                somebody by their plate: alpha, and how much light their shadow takes, as grey PNGs
@@ -46,8 +48,9 @@ async function main(): Promise<number> {
   if (command === 'render') await (await import('./render')).render(subject, values)
   else if (command === 'info') await (await import('./info')).info(subject, values.json)
   else if (command === 'convert') await (await import('./convert')).convert(positionals.slice(1), values.out)
+  else if (command === 'check') await (await import('./cut')).check(positionals.slice(1), values)
   else if (command === 'plate') await (await import('./cut')).plate(positionals.slice(1), values)
-  else throw new Complaint(`“${command}” is not a command. There are render, plate, cutout, convert and info.`)
+  else throw new Complaint(`“${command}” is not a command. There are render, check, plate, cutout, convert and info.`)
   return 0
 }
 

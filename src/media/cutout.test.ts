@@ -1,4 +1,5 @@
 // Cut-outs of the demo's footage, through the real decoder, against what its generator knows.
+import fc from 'fast-check'
 import { beforeAll, expect, it } from 'vitest'
 import { footageFrame } from '../../demo/footage'
 import { nodeMedia } from '../cli/engine'
@@ -7,6 +8,7 @@ import type { Codes, Kernels } from '../core/render'
 import { demoClip } from '../testing/clips'
 import { testKernels } from '../testing/kernels'
 import { type FrameStore, frameStore } from './frames'
+import { packRuns, unpackRuns } from './runs'
 
 let k: Kernels
 beforeAll(async () => {
@@ -59,6 +61,19 @@ it('cuts the clockmaker out of his shop within two in a thousand, his shadow apa
   await partAt(other, 'alpha', 73)
   expect(await partAt(other, 'alpha', 75)).toEqual(alpha)
   await other.close()
+})
+
+it('packs mattes as runs, and unpacks them', () => {
+  fc.assert(
+    fc.property(
+      fc.array(fc.tuple(fc.integer({ min: 0, max: 255 }), fc.integer({ min: 1, max: 70_000 })), { maxLength: 4 }),
+      runs => {
+        const bytes = Uint8Array.from(runs.flatMap(([value, count]) => Array<number>(count).fill(value)))
+        expect(Buffer.compare(unpackRuns(packRuns(bytes), bytes.length), bytes)).toBe(0)
+      },
+    ),
+    { numRuns: 40 },
+  )
 })
 
 it('says what is wrong with a plate of another shape, and gives up when nobody wants it any more', async () => {

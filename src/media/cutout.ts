@@ -10,6 +10,7 @@ import {
   keptCells,
   medianCells,
   readCells,
+  type Seen,
 } from '../core/plate'
 import type { Kernels, Picture } from '../core/render'
 import { resample } from '../core/render'
@@ -39,6 +40,7 @@ export interface CutFrame {
   alpha: Uint8Array
   /** Of each cell of 2×2 px, 0..1. */
   shadow: Float32Array
+  seen: Seen
 }
 
 /** A take as frames that are counted. */
@@ -166,8 +168,8 @@ export function startCutting(k: Kernels, frames: Frames, take: Counted, plate: C
       for (let i = Math.max(0, start - LEAD); i < Math.min(take.count, start + TOGETHER); i++) {
         if (!isWanted()) throw new Dropped('A newer frame is wanted.')
         await readFrame(k, frames, take, i, isWanted, frame)
-        const { alpha, shadow } = cutter.next(frame)
-        if (i >= start) yield { index: i, alpha, shadow }
+        const { alpha, shadow, ...seen } = cutter.next(frame)
+        if (i >= start) yield { index: i, alpha, shadow, seen }
       }
     },
   }

@@ -1,5 +1,4 @@
 // Pictures that are made of takes by recipe, when they are first asked for, and kept packed.
-import { deflateSync, inflateSync } from 'fflate'
 import type { DerivedNeed } from '../core/picture'
 import { CUTOUT_METHOD } from '../core/plate'
 import { type Recipe, recipeKey } from '../core/recipe'
@@ -8,6 +7,7 @@ import type { Size } from '../core/shot'
 import { type Counted, type Frames, frameAt, readPlate, spreadCells, startCutting } from './cutout'
 import type { Held, HeldPictures } from './held'
 import { MediaProblem } from './problem'
+import { packRuns, unpackRuns } from './runs'
 
 /** Bytes of packed pictures that are kept. */
 const KEPT = 96 * 2 ** 20
@@ -37,8 +37,9 @@ const METHODS: Readonly<
     const cells = await readPlate(k, source, plate, { from, to }, take.size, isWanted)
     const cutting = startCutting(k, source, take, cells, sensitive)
     return async function* (index, isWanted) {
-      for await (const { alpha, shadow, ...frame } of cutting.together(index, isWanted)) {
-        yield { ...frame, parts: { alpha, shadow: spreadCells(shadow, take.size) } }
+      for await (const frame of cutting.together(index, isWanted)) {
+        const { alpha, shadow } = frame
+        yield { index: frame.index, parts: { alpha, shadow: spreadCells(shadow, take.size) } }
       }
     }
   },
@@ -49,15 +50,15 @@ function packedPictures() {
   const kept = new Map<string, Uint8Array>()
   let bytes = 0
   return {
-    get(name: string): Uint8Array | null {
+    get(name: string, length: number): Uint8Array | null {
       const found = kept.get(name)
       if (!found) return null
       kept.delete(name)
       kept.set(name, found)
-      return inflateSync(found)
+      return unpackRuns(found, length)
     },
     put(name: string, alpha: Uint8Array): void {
-      const packed = deflateSync(alpha, { level: 1 })
+      const packed = packRuns(alpha)
       bytes += packed.length - (kept.get(name)?.length ?? 0)
       kept.set(name, packed)
       for (const [oldest, of] of kept) {
@@ -114,7 +115,7 @@ export function derivedFrames(k: Kernels, held: HeldPictures, source: DerivedSou
       const name = nameOf(key, needed.part, index)
       const found = held.at(name, 0)
       if (found) return held.pinned(found)
-      const alpha = packed.get(name) ?? (await made(needed, key, index, isWanted))
+      const alpha = packed.get(name, take.size.width * take.size.height) ?? (await made(needed, key, index, isWanted))
       const { size } = take
       const always = { from: Number.NEGATIVE_INFINITY, to: Number.POSITIVE_INFINITY }
       return held.take({ digest: name, ...always }, size.width * size.height * 4, () => whiteWith(k, size, alpha))

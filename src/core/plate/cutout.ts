@@ -19,6 +19,8 @@ export interface CutoutFrame {
   alpha: Uint8Array
   /** Of each cell of 2×2 px, 0..1: how much light of the set is taken away where it shows. */
   shadow: Float32Array
+  /** 0..1: how much of the picture somebody fills. */
+  share: number
   gain: Gain
   noise: Noise
   movement: Movement
@@ -112,9 +114,13 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
       usual = usualShadow(told, left)
       alphaBefore = alpha
       copyCells(frame, before)
-      for (let i = 0; i < n; i++) busy[i] = told[i]! > 0 ? 1 : 0
+      let share = 0
+      for (let i = 0; i < n; i++) {
+        busy[i] = told[i]! > 0 ? 1 : 0
+        share += busy[i]! / n
+      }
       boxMean(k, plate, busy, ROUND, busy)
-      return { alpha, shadow: shadowOf(k, plate, told, left), gain, noise, movement: now }
+      return { alpha, shadow: shadowOf(k, plate, told, left), share, gain, noise, movement: now }
     },
   }
 }

@@ -20,6 +20,7 @@ import { edits, type Size } from '../../core/shot'
 import { droppedFiles } from '../common/dropped-files'
 import { GradientHandles } from '../graphic/GradientHandles'
 import { useBringIn } from '../takes/use-bring-in'
+import { Behind } from './Behind'
 import { fitCamera, zoomAt } from './camera'
 import { LayerHandles } from './LayerHandles'
 import { Loupe } from './Loupe'
@@ -228,6 +229,7 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
           {...pointer}
         />
       )}
+      <Behind canvas={canvas} />
       {view.failed.length > 0 && (
         <p
           className="absolute top-3 left-1/2 -translate-x-1/2 rounded-full bg-ground px-3 py-1 text-warn"

@@ -1,0 +1,89 @@
+import { expect, it } from 'vitest'
+import { findings, type Seen } from './report'
+
+/** Frames told one by one, of a take of 100. */
+const take = (of: (frame: number) => { x?: number; y?: number; light?: number; share?: number }): Seen[] =>
+  Array.from({ length: 100 }, (_, i) => {
+    const { x = 0, y = 0, light = 1, share = 0 } = of(i)
+    const wobble = 0.01 * Math.sin(i * 7)
+    return { movement: { x: x + wobble, y: y - wobble }, gain: [light, light, light] as const, share }
+  })
+
+const about = (kind: string, frames: Seen[]) => findings(frames).filter(f => f.about === kind)
+
+it('tells a camera that stands still from one that is bumped, wanders, or is held by hand', () => {
+  expect(
+    about(
+      'camera',
+      take(() => ({})),
+    ),
+  ).toMatchObject([{ isFault: false }])
+  const bumped = about(
+    'camera',
+    take(i => (i >= 40 ? { x: 1.2, y: 0.5 } : {})),
+  )
+  expect(bumped).toMatchObject([{ from: 40, isFault: true }])
+  expect(bumped[0]!.sentence).toContain('1.3 px')
+  expect(
+    about(
+      'camera',
+      take(i => ({ x: i * 0.01 })),
+    )[0]!.sentence,
+  ).toContain('wanders')
+  expect(
+    about(
+      'camera',
+      take(i => ({ x: 2 * Math.sin(i), y: Math.cos(i * 1.3) })),
+    )[0]!.sentence,
+  ).toContain('held by hand')
+})
+
+it('tells light that is even from what drifts, flickers, or is switched', () => {
+  expect(
+    about(
+      'light',
+      take(() => ({})),
+    ),
+  ).toMatchObject([{ isFault: false }])
+  expect(
+    about(
+      'light',
+      take(() => ({ light: 0.94 })),
+    ),
+  ).toMatchObject([{ isFault: true }])
+  expect(
+    about(
+      'light',
+      take(i => ({ light: 1 + 0.0005 * i })),
+    )[0]!.sentence,
+  ).toMatch(/grows by 4\.\d%/)
+  expect(
+    about(
+      'light',
+      take(i => ({ light: 1 + 0.01 * (i % 2) })),
+    )[0]!.sentence,
+  ).toContain('flickers')
+  expect(
+    about(
+      'light',
+      take(i => ({ light: i < 60 ? 1 : 1.3 })),
+    ),
+  ).toMatchObject([{ from: 60, isFault: true }])
+})
+
+it('parts a take into acts and stretches in which nobody is there', () => {
+  const frames = take(i => ({ share: (i >= 20 && i < 45) || (i >= 70 && i !== 80) ? 0.08 : 0 }))
+  expect(about('people', frames).map(f => [f.from, f.to, f.sentence.split(' ')[0]])).toEqual([
+    [0, 19, 'Nobody'],
+    [20, 44, 'Act'],
+    [45, 69, 'Nobody'],
+    [70, 99, 'Act'],
+  ])
+  expect(
+    about(
+      'people',
+      take(() => ({ share: 0.9 })),
+    )[0]!.sentence,
+  ).toContain('another place')
+  expect(findings([])).toEqual([])
+})

@@ -1,0 +1,37 @@
+// Mattes packed as runs: most of one is nothing or everything, and packing must cost next to nothing.
+
+const LONGEST = 65535
+
+/** Runs of equal bytes: three bytes each, the value and how many times it comes. */
+export function packRuns(bytes: Uint8Array): Uint8Array {
+  let out = new Uint8Array(1024)
+  let at = 0
+  for (let i = 0; i < bytes.length; ) {
+    const value = bytes[i]!
+    let end = i + 1
+    const most = Math.min(bytes.length, i + LONGEST)
+    while (end < most && bytes[end] === value) end++
+    if (at + 3 > out.length) {
+      const larger = new Uint8Array(out.length * 2)
+      larger.set(out)
+      out = larger
+    }
+    out[at] = value
+    out[at + 1] = (end - i) & 255
+    out[at + 2] = (end - i) >> 8
+    at += 3
+    i = end
+  }
+  return out.slice(0, at)
+}
+
+/** What was packed, of so many bytes. */
+export function unpackRuns(packed: Uint8Array, length: number): Uint8Array {
+  const out = new Uint8Array(length)
+  for (let i = 0, at = 0; i < packed.length; i += 3) {
+    const count = packed[i + 1]! | (packed[i + 2]! << 8)
+    if (packed[i] !== 0) out.fill(packed[i]!, at, at + count)
+    at += count
+  }
+  return out
+}
