@@ -39,9 +39,9 @@ export interface SmallProject {
 const around = [corner({ x: 20, y: 10 }), { ...corner({ x: 90, y: 14 }), outX: 20, outY: 12 }, corner({ x: 60, y: 66 })]
 
 /** A piece of each kind, most of their values with keys; those that are drawn with points of their own. */
-function pieces(beside: string): Piece[] {
+function pieces(layer: string, plate: string): Piece[] {
   return SHAPE_KINDS.map((kind, i): Piece => {
-    const made = edits.startPiece(kind, SIZE, { layer: beside, plate: null })
+    const made = edits.startPiece(kind, SIZE, { layer, plate: { plate, from: 0, to: 0 } })
     const points = around.map(p => (kind === 'strip' ? { ...p, width: 6 } : { ...p, soft: 3 }))
     const keys = [0, 40].map(frame => ({ frame, value: points, ease: 'linear' as const }))
     const drawn = kind === 'outline' || kind === 'strip'
@@ -94,7 +94,7 @@ export function smallProject(demo: string): SmallProject {
   const named = (layer: Layer, id: string, changes: Partial<Layer> = {}): Layer => ({ ...layer, id, ...changes })
   const span = { from: 0, to: 60 }
   shot.layers = [
-    named(makeLayer(stills[0]!, SIZE, RATE), 'cut', { matte: pieces('wall'), span }),
+    named(makeLayer(stills[0]!, SIZE, RATE), 'cut', { matte: pieces('wall', stills[2]!.digest), span }),
     named(makeLettering(shot, 'Half past\nnever', [font.digest]), 'letters', { span }),
     named(makePanel(shot, 'oval'), 'panel', { span }),
     named(makeLayer(drawing, SIZE, RATE), 'drawing', { span, blend: 'multiply' }),

@@ -7,6 +7,7 @@ import { cutoutRecipe } from '../core/plate'
 import type { Codes, Kernels } from '../core/render'
 import { demoClip } from '../testing/clips'
 import { testKernels } from '../testing/kernels'
+import { readPlate } from './cutout'
 import { type FrameStore, frameStore } from './frames'
 import { packRuns, unpackRuns } from './runs'
 
@@ -74,6 +75,24 @@ it('packs mattes as runs, and unpacks them', () => {
     ),
     { numRuns: 40 },
   )
+})
+
+it('cuts nothing out where there is no memory for it, and says so', async () => {
+  const plate = { digest: 'plate', rate: null, count: 1 }
+  const never = { get: () => Promise.reject(new Error('nobody asks')), release() {} }
+  for (const size of [
+    { width: 8192, height: 8192 },
+    { width: 640, height: 360 },
+  ]) {
+    const starved = { ...k, apart: () => Promise.reject(new RangeError('could not allocate memory')) }
+    const read = readPlate(starved, never, { ...plate, size }, { from: 0, to: 0 }, size, () => true)
+    await expect(read).rejects.toThrow(`not enough memory to cut pictures of ${size.width}×${size.height}`)
+  }
+  const [take, size] = [
+    { ...plate, size: { width: 640, height: 360 } },
+    { width: 480, height: 360 },
+  ]
+  await expect(readPlate(k, never, take, { from: 0, to: 0 }, size, () => true)).rejects.toThrow(/another shape/)
 })
 
 it('says what is wrong with a plate of another shape, and gives up when nobody wants it any more', async () => {

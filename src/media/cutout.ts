@@ -28,6 +28,9 @@ export interface Frames {
 export const TOGETHER = 4
 const LEAD = 1
 
+/** No memory of WebAssembly is larger than twice that, and few machines have more to spare. */
+const MOST_BYTES = 2 ** 31
+
 /** Frames of a plate that are averaged at most. */
 const PLATE_FRAMES = 12
 
@@ -90,9 +93,16 @@ async function readFrame(
   }
 }
 
-/** A memory of their own for what cuts pictures of a size out: it is large, and goes with it. */
-const ownKernels = (k: Kernels, { width, height }: Size): Promise<Kernels> =>
-  k.apart(2 ** 22 + (width + 2) * (height + 2) * CUTTING_BYTES)
+/** A memory of their own for what cuts pictures of a size out: it is large, and goes with it. Throws MediaProblem where there is none so large. */
+async function ownKernels(k: Kernels, { width, height }: Size): Promise<Kernels> {
+  const bytes = 2 ** 22 + (width + 2) * (height + 2) * CUTTING_BYTES
+  try {
+    if (bytes <= MOST_BYTES) return await k.apart(bytes)
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error
+  }
+  throw new MediaProblem(`there is not enough memory to cut pictures of ${width}×${height} out by a plate`)
+}
 
 /** The mean of a plate's frames from one moment to another, in px of the take. Throws MediaProblem where it cannot be that take's plate. */
 export async function readPlate(

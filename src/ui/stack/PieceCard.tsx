@@ -111,7 +111,7 @@ export function PieceCard({ layer, piece }: { layer: Layer; piece: Piece }) {
           className="flex min-w-0 flex-1 items-center gap-2 px-2 py-1 text-left"
         >
           <Icon size={15} className="shrink-0" />
-          <span className={`font-bold ${chosen ? '' : 'text-ink'}`}>{piece.name}</span>
+          <span className={`max-w-3/4 shrink-0 truncate font-bold ${chosen ? '' : 'text-ink'}`}>{piece.name}</span>
           <span className="truncate text-quiet">{words}</span>
         </button>
         <IconButton
