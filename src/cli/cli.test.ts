@@ -59,6 +59,17 @@ describe('ghost', () => {
     }
   })
 
+  it('follows a point through a take, there and back', async () => {
+    const take = join(root, 'demo/clips/pendulum.mp4')
+    const { out, code } = await ghost('follow', '--take', take, '--at', '640,321', '--from', '12', '--json')
+    const places: { frame: number; x: number; y: number; isLost: boolean }[] = JSON.parse(out)
+    expect([code, places.length, places[12]]).toEqual([0, 150, { frame: 12, x: 640, y: 321, sure: 1, isLost: false }])
+    // Of the wall, which stands still.
+    for (const { x, y, isLost } of places) expect([isLost, Math.hypot(x - 640, y - 321) < 0.3]).toEqual([false, true])
+    expect((await ghost('follow', '--take', take, '--at', 'here')).err).toMatch(/which point/)
+    expect((await ghost('follow', '--take', take, '--at', '9999,5')).err).toMatch(/outside of the picture/)
+  })
+
   it('checks takes, and makes plates of them, however little they show', async () => {
     const plain = join(folder, 'plain.mp4')
     await writeFile(

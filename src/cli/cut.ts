@@ -36,7 +36,7 @@ interface CutOptions {
 }
 
 /** Opens a file as frames; its path is its name in the store. */
-async function openFrames(frames: FrameStore, path: string): Promise<Counted> {
+export async function openFrames(frames: FrameStore, path: string): Promise<Counted> {
   if (!existsSync(path)) throw new Complaint(`There is no file “${path}”.`)
   const { media, take } = await patiently(path, statSync(path).size, async () => {
     const media = await openMedia(pathSource(path), path)
@@ -53,7 +53,7 @@ interface Opened {
   frames: FrameStore
 }
 
-async function start(): Promise<Opened> {
+export async function start(): Promise<Opened> {
   nodeMedia()
   const k = await nodeKernels()
   return { k, frames: frameStore(k, CACHE) }

@@ -12,6 +12,8 @@ const HELP = `ghost: combine locked-off takes with animated mattes
   ghost convert <film>... [--out folder]     what a browser cannot read, as H.264 in MOV
   ghost check  <film>... [--plate <film | still>] [--json]
                how still the camera stands, how even the light is, when nobody is there
+  ghost follow --take <film> --at x,y --from frame [--json]
+               where a point of a frame goes in the others
   ghost plate  <film>... --out plate.png     what shows most of the time, while people come and go
   ghost cutout --take <film> --out folder [--plate <film | still>] [--shadow folder] [--frames 0-89]
                somebody by their plate: alpha, and how much light their shadow takes, as grey PNGs
@@ -28,6 +30,8 @@ async function main(): Promise<number> {
       scale: { type: 'string' },
       matte: { type: 'string' },
       take: { type: 'string' },
+      at: { type: 'string' },
+      from: { type: 'string' },
       plate: { type: 'string' },
       shadow: { type: 'string' },
       json: { type: 'boolean', default: false },
@@ -43,6 +47,10 @@ async function main(): Promise<number> {
     await (await import('./cut')).cut(values)
     return 0
   }
+  if (command === 'follow') {
+    await (await import('./follow')).follow(values)
+    return 0
+  }
   if (!subject) throw new Complaint(`Say what to ${command}: a project file or the name of a demo shot.`)
   // Each command loads what it needs and no more.
   if (command === 'render') await (await import('./render')).render(subject, values)
@@ -50,7 +58,10 @@ async function main(): Promise<number> {
   else if (command === 'convert') await (await import('./convert')).convert(positionals.slice(1), values.out)
   else if (command === 'check') await (await import('./cut')).check(positionals.slice(1), values)
   else if (command === 'plate') await (await import('./cut')).plate(positionals.slice(1), values)
-  else throw new Complaint(`“${command}” is not a command. There are render, check, plate, cutout, convert and info.`)
+  else
+    throw new Complaint(
+      `“${command}” is not a command. There are render, check, cutout, follow, plate, convert and info.`,
+    )
   return 0
 }
 

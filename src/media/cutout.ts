@@ -69,7 +69,8 @@ export const frameAt = ({ rate, count }: Counted, seconds: number): number =>
 
 const momentOf = ({ rate }: Counted, frame: number): number => (rate ? frameToSeconds(frame, rate) : 0)
 
-async function readFrame(
+/** Reads a frame of a take into cells, fitted to their size. Throws Dropped when `isWanted` turns false. */
+export async function readFrame(
   k: Kernels,
   frames: Frames,
   of: Counted,
@@ -94,7 +95,7 @@ async function readFrame(
 }
 
 /** A memory of their own for what cuts pictures of a size out: it is large, and goes with it. Throws MediaProblem where there is none so large. */
-async function ownKernels(k: Kernels, { width, height }: Size): Promise<Kernels> {
+export async function ownKernels(k: Kernels, { width, height }: Size): Promise<Kernels> {
   const bytes = 2 ** 22 + (width + 2) * (height + 2) * CUTTING_BYTES
   try {
     if (bytes <= MOST_BYTES) return await k.apart(bytes)

@@ -9,6 +9,8 @@ import type { Held, HeldPictures } from './held'
 import { MediaProblem } from './problem'
 import { packRuns, unpackRuns } from './runs'
 
+/** Bytes that what makes frames may hold together; what is used last is kept whatever it holds. */
+const PREPARED = 450 * 2 ** 20
 /** Bytes of packed pictures that are kept. */
 const KEPT = 96 * 2 ** 20
 
@@ -22,6 +24,12 @@ export interface DerivedFrame {
 /** Makes the frames that come with one, in order. */
 type Maker = (index: number, isWanted: () => boolean) => AsyncIterable<DerivedFrame>
 
+interface Prepared {
+  maker: Maker
+  /** That it holds. */
+  bytes: number
+}
+
 export interface DerivedSource extends Frames {
   /** A take as frames that are counted. Throws MediaProblem where it has none. */
   counted(digest: string): Promise<Counted>
@@ -29,19 +37,20 @@ export interface DerivedSource extends Frames {
 
 /** How each method makes what its recipes ask for. */
 const METHODS: Readonly<
-  Record<string, (k: Kernels, source: DerivedSource, recipe: Recipe, isWanted: () => boolean) => Promise<Maker>>
+  Record<string, (k: Kernels, source: DerivedSource, recipe: Recipe, isWanted: () => boolean) => Promise<Prepared>>
 > = {
   async [CUTOUT_METHOD](k, source, { of, settings }, isWanted) {
     const [take, plate] = [await source.counted(of[0]!), await source.counted(of[1]!)]
     const { from, to, sensitive } = settings as { from: number; to: number; sensitive: number }
     const cells = await readPlate(k, source, plate, { from, to }, take.size, isWanted)
     const cutting = startCutting(k, source, take, cells, sensitive)
-    return async function* (index, isWanted) {
+    const maker: Maker = async function* (index, isWanted) {
       for await (const frame of cutting.together(index, isWanted)) {
         const { alpha, shadow } = frame
         yield { index: frame.index, parts: { alpha, shadow: spreadCells(shadow, take.size) } }
       }
     }
+    return { maker, bytes: cells.k.total }
   },
 }
 
@@ -86,8 +95,23 @@ export interface DerivedFrames {
 
 export function derivedFrames(k: Kernels, held: HeldPictures, source: DerivedSource): DerivedFrames {
   const packed = packedPictures()
-  // What is prepared for a recipe is large: only that of the last one is kept.
-  let prepared: { key: string; maker: Maker } | null = null
+  // In order of use, the latest last.
+  const prepared = new Map<string, Prepared>()
+
+  /** What makes the frames of a recipe. It is large, so only a few are kept. */
+  async function makerOf(recipe: Recipe, key: string, isWanted: () => boolean): Promise<Maker> {
+    const method = METHODS[recipe.method]
+    if (!method) throw new MediaProblem(`nothing here knows how to make “${recipe.method}”`)
+    const made = prepared.get(key) ?? (await method(k, source, recipe, isWanted))
+    prepared.delete(key)
+    prepared.set(key, made)
+    let bytes = 0
+    for (const [name, of] of [...prepared].reverse()) {
+      bytes += of.bytes
+      if (bytes > PREPARED && name !== key) prepared.delete(name)
+    }
+    return made.maker
+  }
 
   async function made(
     { recipe, part }: DerivedNeed,
@@ -95,11 +119,9 @@ export function derivedFrames(k: Kernels, held: HeldPictures, source: DerivedSou
     index: number,
     isWanted: () => boolean,
   ): Promise<Uint8Array> {
-    const method = METHODS[recipe.method]
-    if (!method) throw new MediaProblem(`nothing here knows how to make “${recipe.method}”`)
-    if (prepared?.key !== key) prepared = { key, maker: await method(k, source, recipe, isWanted) }
+    const maker = await makerOf(recipe, key, isWanted)
     let asked: Uint8Array | null = null
-    for await (const frame of prepared.maker(index, isWanted)) {
+    for await (const frame of maker(index, isWanted)) {
       for (const [name, alpha] of Object.entries(frame.parts)) packed.put(nameOf(key, name, frame.index), alpha)
       if (frame.index === index) asked = frame.parts[part] ?? null
     }

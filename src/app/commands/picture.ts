@@ -54,10 +54,12 @@ function copyPiece(by: number): void {
   store.dispatch(pieceChosen({ layer: to.id, piece: id }))
 }
 
-/** The chosen piece, if it says something anywhere else: what is made of a layer does not. */
+/** The chosen piece, if it says something anywhere else: what is made of a layer or of a take does not. */
 function canKeep(): Piece | null {
   const piece = one() ? chosen()?.matte.find(p => p.id === view().piece) : null
-  return piece && !SHAPES[piece.shape.kind].shows ? piece : null
+  if (!piece) return null
+  const { shows, files } = SHAPES[piece.shape.kind]
+  return shows || files ? null : piece
 }
 
 async function keepChosen(): Promise<void> {

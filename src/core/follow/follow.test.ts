@@ -1,0 +1,82 @@
+import { describe, expect, it } from 'vitest'
+import { followPoint, type Grey } from '.'
+
+const [WIDTH, HEIGHT] = [320, 200]
+
+/** A number for each place of a lattice, the same each time. */
+function lattice(x: number, y: number): number {
+  const h = Math.imul(Math.imul(x, 374761393) + Math.imul(y, 668265263), 1274126177)
+  return ((h ^ (h >>> 15)) >>> 0) / 2 ** 32
+}
+
+/** Cloth: lattices of several widths, smooth between their places. */
+function texture(x: number, y: number): number {
+  let sum = 60
+  for (const wide of [48, 24, 12, 6]) {
+    const [u, v] = [x / wide, y / wide]
+    const [i, j] = [Math.floor(u), Math.floor(v)]
+    const ease = (t: number) => t * t * t * (t * (6 * t - 15) + 10)
+    const [s, t] = [ease(u - i), ease(v - j)]
+    const row = (k: number) => lattice(i, k) * (1 - s) + lattice(i + 1, k) * s
+    sum += 34 * (row(j) * (1 - t) + row(j + 1) * t)
+  }
+  return sum
+}
+
+let state = 1
+const grain = (): number => {
+  state = (Math.imul(state, 1664525) + 1013904223) >>> 0
+  return state / 2 ** 31 - 1
+}
+
+const filmed = (at: (x: number, y: number) => number, noise = 1): Grey => {
+  const data = new Float32Array(WIDTH * HEIGHT)
+  for (let y = 0; y < HEIGHT; y++)
+    for (let x = 0; x < WIDTH; x++) data[y * WIDTH + x] = at(x + 0.5, y + 0.5) + noise * grain()
+  return { width: WIDTH, height: HEIGHT, data }
+}
+
+describe('a point that is followed', () => {
+  it('stays within a tenth of a px over a hundred frames, whatever the light does', () => {
+    const path = (i: number) => ({ x: 40 * Math.sin(i * 0.05), y: 25 * Math.sin(i * 0.083) })
+    const follower = followPoint(filmed(texture), { x: 150, y: 95 })!
+    let most = 0
+    for (let i = 1; i <= 100; i++) {
+      const by = path(i)
+      const light = 1 + 0.15 * Math.sin(i * 0.2)
+      const found = follower.next(filmed((x, y) => texture(x - by.x, y - by.y) * light))
+      expect(found.isLost).toBe(false)
+      most = Math.max(most, Math.hypot(found.x - 150 - by.x, found.y - 95 - by.y))
+    }
+    expect(most).toBeLessThan(0.1)
+  })
+
+  it('is found again after a jump of thirty px, and says that it is lost behind something else', () => {
+    const follower = followPoint(filmed(texture), { x: 150, y: 95 })!
+    const jumped = follower.next(filmed((x, y) => texture(x - 18, y + 12)))
+    expect(Math.hypot(jumped.x - 168, jumped.y - 83)).toBeLessThan(0.1)
+    const hidden = follower.next(filmed((x, y) => 100 + 40 * Math.sin(x * 0.9) * Math.cos(y * 0.8)))
+    expect(hidden).toMatchObject({ isLost: true, x: jumped.x, y: jumped.y })
+    const back = follower.next(filmed((x, y) => texture(x - 19, y + 12)))
+    expect(back.isLost).toBe(false)
+    expect(Math.hypot(back.x - 169, back.y - 83)).toBeLessThan(0.1)
+  })
+
+  it('says where there is nothing to hold on to, and bears places beyond the picture', () => {
+    expect(
+      followPoint(
+        filmed(() => 100, 0),
+        { x: 50, y: 50 },
+      ),
+    ).toBeNull()
+    expect(
+      followPoint(
+        filmed(x => 100 + 50 * Math.sin(x * 0.3), 0),
+        { x: 50, y: 50 },
+      ),
+    ).toBeNull()
+    expect(followPoint(filmed(texture), { x: -500, y: 9e9 })).toBeNull()
+    const edge = followPoint(filmed(texture), { x: 2, y: 3 })
+    expect(edge?.next(filmed((x, y) => texture(x + 60, y))).isLost ?? true).toBe(true)
+  })
+})

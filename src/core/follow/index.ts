@@ -1,0 +1,2 @@
+export { type Followed, followPoint } from './point'
+export type { Grey } from './pyramid'
