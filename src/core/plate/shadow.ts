@@ -8,7 +8,9 @@ import { boxMean, type Plane, planeIn } from './plane'
 const NOISE = 0.04
 /** Cells over which it is evened out, and those beside somebody over which it goes on beneath them. */
 const EVEN = 1
-const BENEATH = 4
+const BENEATH = 8
+/** Cells round somebody whose light is told by theirs, too. */
+const CLOSE = 3
 
 /** What is taken away where so many 1024ths are left, in lifted codes. */
 const TAKEN = Float32Array.from({ length: 1025 }, (_, i) => {
@@ -24,8 +26,11 @@ export function shadowOf(k: Kernels, size: Size, told: Plane, left: Plane): Floa
   const n = told.length
   return k.scope(() => {
     const [out, seen, share, near] = [planeIn(k, n), planeIn(k, n), planeIn(k, n), planeIn(k, n)]
+    for (let i = 0; i < n; i++) near[i] = told[i]! > 0 ? 1 : 0
+    boxMean(k, size, near, CLOSE, near)
     for (let i = 0; i < n; i++) {
-      if (told[i]! > 0) continue
+      // Close to somebody their own colours would pass for shadow.
+      if (near[i]! > 0.001) continue
       const s = Math.min(1, left[i]!)
       seen[i] = 1
       out[i] = s > 0 ? TAKEN[(s * 1024) | 0]! : 1

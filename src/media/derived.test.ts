@@ -1,0 +1,152 @@
+// Pictures that are made by recipe, of stills whose every px is known.
+import { beforeAll, describe, expect, it } from 'vitest'
+import { cutoutRecipe } from '../core/plate'
+import type { Codes, Kernels } from '../core/render'
+import type { Size } from '../core/shot'
+import { testKernels } from '../testing/kernels'
+import { type FrameStore, frameStore } from './frames'
+import type { OpenStill } from './open'
+import type { OpenSequence } from './sequence'
+import type { StillPixels } from './still'
+
+let k: Kernels
+beforeAll(async () => {
+  k = await testKernels()
+})
+
+const COUNT = 10
+
+/** A wall of stains, as large as it is asked for. */
+const wall = (x: number, y: number): readonly [number, number, number] => [
+  130 + 40 * Math.sin(x * 0.11) + 12 * Math.sin(y * 0.4),
+  110 + 30 * Math.cos(y * 0.09 + x * 0.03),
+  90 + 20 * Math.sin((x + y) * 0.07),
+]
+
+/** Where somebody stands at a frame: a box that walks. */
+const isThere = (x: number, y: number, frame: number): boolean =>
+  x >= 30 + frame * 4 && x < 62 + frame * 4 && y >= 30 && y < 80
+
+/** Pixels of a picture of some size of what is told in px of 160×96. */
+function picture(
+  { width, height }: Size,
+  at: (x: number, y: number) => readonly [number, number, number],
+): StillPixels {
+  const data = new Uint8ClampedArray(width * height * 4).fill(255)
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      const colour = at(((x + 0.5) * 160) / width - 0.5, ((y + 0.5) * 96) / height - 0.5)
+      for (let c = 0; c < 3; c++) data[(y * width + x) * 4 + c] = colour[c]!
+    }
+  }
+  return { width, height, data }
+}
+
+const still = (size: Size, at = wall): OpenStill => ({
+  kind: 'still',
+  name: 'plate.png',
+  type: 'image/png',
+  decode: async () => picture(size, at),
+  close() {},
+})
+
+/** Somebody of a colour before the wall, ten frames, 25 a second; how often they were decoded is counted. */
+function walk(size: Size, colour: readonly [number, number, number]): OpenSequence & { decoded: number } {
+  const take = {
+    kind: 'sequence' as const,
+    name: 'walk.zip',
+    type: 'application/zip',
+    rate: { num: 25, den: 1 },
+    count: COUNT,
+    decoded: 0,
+    async decode(i: number) {
+      take.decoded++
+      return picture(size, (x, y) => (isThere(Math.round(x), Math.round(y), i) ? colour : wall(x, y)))
+    },
+    close() {},
+  }
+  return take as unknown as OpenSequence & { decoded: number }
+}
+
+const cut = (take: string, plate = 'plate') => cutoutRecipe(take, { plate, from: 0, to: 0, sensitive: 50, shadow: 100 })
+
+async function partAt(store: FrameStore, take: string, frame: number, part = 'alpha', plate = 'plate') {
+  const found = (await store.derived({ recipe: cut(take, plate), part, seconds: frame / 25 })) as Codes
+  const alpha = k.bytes(found.ptr, found.width * found.height * 4).filter((_, i) => i % 4 === 3)
+  store.release(found)
+  return { ...found, alpha }
+}
+
+const RED = [210, 40, 40] as const
+const BLUE = [40, 60, 230] as const
+
+describe('a picture made by recipe', () => {
+  it.each([
+    [
+      { width: 160, height: 96 },
+      { width: 160, height: 96 },
+    ],
+    [
+      { width: 160, height: 96 },
+      { width: 320, height: 192 },
+    ],
+    [
+      { width: 161, height: 97 },
+      { width: 161, height: 97 },
+    ],
+  ])('covers whoever walks before a plate, take %o, plate %o', async (size, plate) => {
+    const store = frameStore(k, 16 << 20)
+    store.add('red', walk(size, RED))
+    store.add('plate', still(plate))
+    const { width, height, alpha } = await partAt(store, 'red', 5)
+    expect({ width, height }).toEqual(size)
+    const at = (x: number, y: number) => alpha[y * width + x]!
+    expect([at(66, 55), at(60, 40), at(75, 70)]).toEqual([255, 255, 255])
+    expect([at(30, 55), at(110, 55), at(66, 10), at(66, 92)]).toEqual([0, 0, 0, 0])
+    expect(Math.max(...(await partAt(store, 'red', 5, 'shadow')).alpha)).toBeLessThan(30)
+    await store.close()
+  })
+
+  it('is the same in turn with another as alone, and made but once', async () => {
+    const size = { width: 160, height: 96 }
+    const [red, blue] = [walk(size, RED), walk(size, BLUE)]
+    const store = frameStore(k, 16 << 20)
+    store.add('red', red)
+    store.add('blue', blue)
+    store.add('plate', still(size))
+    const inTurn = []
+    for (const frame of [0, 7, 3]) {
+      for (const take of ['red', 'blue']) inTurn.push((await partAt(store, take, frame)).alpha)
+    }
+    const before = red.decoded + blue.decoded
+    store.clear()
+    const again = []
+    for (const frame of [0, 7, 3]) {
+      for (const take of ['red', 'blue']) again.push((await partAt(store, take, frame)).alpha)
+    }
+    expect(again).toEqual(inTurn)
+    expect(red.decoded + blue.decoded).toBe(before)
+    await store.close()
+    const alone = frameStore(k, 16 << 20)
+    alone.add('blue', walk(size, BLUE))
+    alone.add('plate', still(size))
+    expect((await partAt(alone, 'blue', 3)).alpha).toEqual(inTurn[5])
+    await alone.close()
+  })
+
+  it('shows the first and the last frame beyond the ends, and refuses what cannot be made', async () => {
+    const size = { width: 160, height: 96 }
+    const store = frameStore(k, 16 << 20)
+    store.add('red', walk(size, RED))
+    store.add('plate', still(size))
+    store.add('tall', still({ width: 96, height: 160 }))
+    expect((await partAt(store, 'red', 900)).alpha).toEqual((await partAt(store, 'red', COUNT - 1)).alpha)
+    expect((await partAt(store, 'red', -5)).alpha).toEqual((await partAt(store, 'red', 0)).alpha)
+    await expect(partAt(store, 'red', 0, 'hat')).rejects.toThrow(/no picture at this moment/)
+    await expect(partAt(store, 'red', 0, 'alpha', 'tall')).rejects.toThrow(/96×160, which is another shape than 160×96/)
+    // Of a still that is its own plate nothing is left.
+    const nobody = await partAt(store, 'plate', 3)
+    expect(Math.max(...nobody.alpha)).toBe(0)
+    await store.close()
+  })
+})
