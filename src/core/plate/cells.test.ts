@@ -1,0 +1,98 @@
+// Pictures as cells, and what light does to them.
+import fc from 'fast-check'
+import { beforeAll, expect, it } from 'vitest'
+import { testKernels } from '../../testing/kernels'
+import type { Codes, Kernels, Planes } from '../render'
+import { blankCells, cellsToRgba, LIFT, readCells } from './cells'
+import { inLight } from './light'
+
+let k: Kernels
+beforeAll(async () => {
+  k = await testKernels()
+})
+
+type Rgb = readonly [number, number, number]
+
+/** A picture of one colour. */
+function plain(width: number, height: number, colour: Rgb): Codes {
+  const ptr = k.alloc(width * height * 4)
+  k.bytes(ptr, width * height * 4).set(
+    Array.from({ length: width * height * 4 }, (_, i) => (i % 4 === 3 ? 255 : colour[i % 4]!)),
+  )
+  return { kind: 'codes', width, height, ptr, opaque: true }
+}
+
+const cellsOf = (width: number, height: number, colour: Rgb) => {
+  const cells = blankCells(k, { width, height })
+  readCells(k, plain(width, height, colour), cells)
+  return cells
+}
+
+const codes = fc.integer({ min: 20, max: 215 })
+const colours = fc.tuple(codes, codes, codes)
+const sides = fc.integer({ min: 2, max: 33 })
+
+it('of any size and colour come back as the picture that they were', () => {
+  fc.assert(
+    fc.property(sides, sides, colours, (width, height, colour) =>
+      k.scope(() => {
+        const cells = cellsOf(width, height, colour)
+        expect([cells.width, cells.height]).toEqual([(width + 1) >> 1, (height + 1) >> 1])
+        const [r, g, b] = colour
+        expect(Math.abs(cells.y[0]! - LIFT - 0.2126 * r - 0.7152 * g - 0.0722 * b)).toBeLessThan(1.2)
+        const back = cellsToRgba(cells)
+        const off = back.map((v, i) => Math.abs(v - (i % 4 === 3 ? 255 : colour[i % 4]!)))
+        expect(Math.max(...off)).toBeLessThanOrEqual(3)
+      }),
+    ),
+  )
+})
+
+it('read planes of full and of limited range alike', () => {
+  k.scope(() => {
+    const planesOf = (y: number, u: number, v: number, fullRange: boolean): Planes => {
+      const ptr = k.alloc(16 + 4 + 4 + 96)
+      k.bytes(ptr, 16).fill(y)
+      k.bytes(ptr + 48, 4).fill(u)
+      k.bytes(ptr + 84, 4).fill(v)
+      return {
+        kind: 'planes',
+        width: 4,
+        height: 4,
+        ptr,
+        offsets: [0, 48, 84],
+        strides: [4, 2, 2],
+        halfColumns: 1,
+        halfRows: 1,
+        chroma: { across: 'even', down: 'between' },
+        matrix: 'bt709',
+        fullRange,
+      }
+    }
+    const [full, limited] = [blankCells(k, { width: 4, height: 4 }), blankCells(k, { width: 4, height: 4 })]
+    readCells(k, planesOf(128, 168, 88, true), full)
+    readCells(k, planesOf(16 + (128 * 219) / 255, 128 + (40 * 224) / 255, 128 - (40 * 224) / 255, false), limited)
+    for (const name of ['y', 'u', 'v', 'luma'] as const)
+      expect(Math.abs(full[name][3]! - limited[name][3]!)).toBeLessThan(1.2)
+    expect([full.luma[5], full.u[0], full.v[3]].map(v => Math.round(v!))).toEqual([142, 40, -40])
+  })
+})
+
+it('in another light are what the camera would have seen in it', () => {
+  const gains = fc.tuple(...[0, 1, 2].map(() => fc.double({ min: 0.6, max: 1.3, noNaN: true }))) as fc.Arbitrary<
+    [number, number, number]
+  >
+  const linear = (code: number) => ((code / 255 + 0.055) / 1.055) ** 2.4
+  const coded = (light: number) => 255 * (1.055 * light ** (1 / 2.4) - 0.055)
+  fc.assert(
+    fc.property(colours, gains, (colour, gain) =>
+      k.scope(() => {
+        const there = colour.map((code, c) => coded(linear(code) * gain[c]!)) as unknown as Rgb
+        const out = blankCells(k, { width: 6, height: 4 })
+        inLight(cellsOf(6, 4, colour), gain, out)
+        const back = cellsToRgba(out)
+        for (let c = 0; c < 3; c++) expect(Math.abs(back[c]! - Math.min(255, there[c]!))).toBeLessThan(4)
+      }),
+    ),
+  )
+})
