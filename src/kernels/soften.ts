@@ -90,6 +90,7 @@ export function softenCells(
         if (at(is, j) == 0) continue;
         remember(light, at(fy, j), at(fu, j), at(fv, j), found++);
       }
+      let thinnest = -1;
       if (label == 0 || inside < 0.8) {
         // Thin things have no inside: what beside it differs most from the set.
         let most: f32 = thin;
@@ -105,6 +106,7 @@ export function softenCells(
         }
         if (best >= 0) {
           const j = ((best / fullWidth) >> 1) * width + ((best % fullWidth) >> 1);
+          thinnest = best;
           remember(light, at(fl, best), at(fu, j), at(fv, j), found++);
         }
       }
@@ -130,7 +132,9 @@ export function softenCells(
           let w = likely(falling, (dr * dr * nr + dg * dg * ng + db * db * nb) / vn + none * none);
           let weights: f32 = w + <f32>1e-9;
           let sum: f32 = 0;
-          for (let c = 0; c < found; c++) {
+          // What is nobody's own by the label is not told by itself alone.
+          const told = label == 0 && p == thinnest ? found - 1 : found;
+          for (let c = 0; c < told; c++) {
             const own = FOUND + (<usize>c * 12);
             const er = load<f32>(own) - br, eg = load<f32>(own, 4) - bg, eb = load<f32>(own, 8) - bb;
             const size = er * er * nr + eg * eg * ng + eb * eb * nb;
@@ -141,7 +145,7 @@ export function softenCells(
             weights += w;
             sum += w * a;
           }
-          w = likely(falling, unknown + all * all);
+          w = label == 0 ? 0 : likely(falling, unknown + all * all);
           const a = (sum + w) / (weights + w);
           store<u8>(alpha + p, a < 0.04 ? 0 : a > 0.96 ? 255 : <u8>i32(a * 255 + 0.5));
         }

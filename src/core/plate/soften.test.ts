@@ -52,7 +52,7 @@ interface Scene {
 }
 
 /** The colours that somebody may have at a cell: from farther in, and what differs most beside it. */
-function colours({ frame, plate, is, deep, inward }: Scene, x: number, y: number): Light[] {
+function colours({ frame, plate, is, deep, inward }: Scene, x: number, y: number, of: number): Light[] {
   const { width, height } = frame
   const i = y * width + x
   const gx = inward[x < width - 1 ? i + 1 : i]! - inward[x > 0 ? i - 1 : i]!
@@ -76,6 +76,8 @@ function colours({ frame, plate, is, deep, inward }: Scene, x: number, y: number
   }
   if (best < 0) return found
   const j = (Math.floor(best / FULL.width) >> 1) * width + ((best % FULL.width) >> 1)
+  // What is nobody's own by the label is not told by itself alone.
+  if (is[i] === 0 && best === of) return found
   return [...found, lightOf(frame.luma[best]!, frame.u[j]!, frame.v[j]!)]
 }
 
@@ -105,13 +107,13 @@ function alphaAt(scene: Scene, px: number, py: number): number {
     weighed.weights += w
   }
   weigh(0, dot(d, d) / variance)
-  for (const colour of colours(scene, x, y)) {
+  for (const colour of colours(scene, x, y, p)) {
     const e = minus(colour, set)
     const a = Math.max(0, Math.min(1, dot(d, e) / Math.max(1, dot(e, e))))
     const rest = minus(d, e, a)
     weigh(a, dot(rest, rest) / (variance + a * a * 14))
   }
-  weigh(1, 26)
+  if (is[i]! > 0) weigh(1, 26)
   const a = weighed.sum / weighed.weights
   return a < 0.04 ? 0 : a > 0.96 ? 255 : 255 * a
 }

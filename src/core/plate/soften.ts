@@ -3,6 +3,7 @@ import { type Cells, LIFT } from './cells'
 import type { Knowledge } from './evidence'
 import { POWER } from './light'
 import { boxMean, type Plane, placed, planeIn } from './plane'
+import { dropSpecks } from './specks'
 
 /** Cells outside and inside of the border between somebody and the set in which alpha is solved for, and over which inwards is told. */
 const OUT = 2
@@ -71,6 +72,8 @@ export function soften(
     k.ints(addresses, 21).set([...planes.map(plane => plane.byteOffset), ...tables, alpha])
     const numbers = placed(k, [noise.u, noise.slope, SINGLE, COLOUR, VARIES, LOOSE, THIN, UNKNOWN])
     k.softenCells(addresses, numbers, width, height, full.width, full.height, INWARD.length)
-    return k.bytes(alpha, full.width * full.height).slice()
+    const found = k.bytes(alpha, full.width * full.height).slice()
+    dropSpecks(full, found)
+    return found
   })
 }
