@@ -47,7 +47,12 @@ describe('ghost', () => {
     const at = (png: typeof alpha, x: number, y: number) => png!.data[y * 1280 + x]
     expect([at(alpha, 440, 240), at(alpha, 280, 440), at(alpha, 900, 600)]).toEqual([255, 0, 0])
     expect(at(dark, 280, 440)).toBeGreaterThan(100)
+    const beside = join(folder, 'beside')
+    expect((await ghost('cutout', ...named, '--out', beside, '--frames', '74-76', '--threads', '2')).code).toBe(0)
+    expect(await readdir(beside)).toEqual(['0074.png', '0075.png', '0076.png'])
+    expect(Buffer.compare(await readFile(join(beside, '0075.png')), await readFile(join(out, '0075.png')))).toBe(0)
     for (const [args, said] of [
+      [['cutout', ...named, '--out', out, '--threads', '0'], /1 to 64/],
       [['cutout', '--out', out], /which take/],
       [['cutout', '--take', clip('nobody'), '--out', out], /no file/],
       [['cutout', ...named, '--out', out, '--frames', '184'], /The take has frames 0 to 183/],

@@ -1,4 +1,6 @@
 // `ghost plate`, `ghost cutout` and `ghost check`: what a plate tells, as pictures and in words.
+import { spawn } from 'node:child_process'
+import { once } from 'node:events'
 import { existsSync, statSync } from 'node:fs'
 import { mkdir, writeFile } from 'node:fs/promises'
 import { extname, join } from 'node:path'
@@ -33,6 +35,7 @@ interface CutOptions {
   out?: string
   shadow?: string
   frames?: string
+  threads?: string
 }
 
 /** Opens a file as frames; its path is its name in the store. */
@@ -104,8 +107,43 @@ export async function check(paths: readonly string[], options: CutOptions & { js
   if (options.json) process.stdout.write(`${JSON.stringify(reports, null, 2)}\n`)
 }
 
+/** Parts of a span that begin where groups of frames do, so that each comes out as it would in one go. */
+function parted({ from, to }: Span, parts: number): Span[] {
+  const each = Math.ceil((to - from) / parts / TOGETHER) * TOGETHER
+  const found: Span[] = []
+  for (let at = from; at < to; ) {
+    const end = Math.min(to, at - (at % TOGETHER) + each)
+    found.push({ from: at, to: end })
+    at = end
+  }
+  return found
+}
+
+/** Cuts parts of a take out beside each other, each by this program once more: decoders and kernels are bound to one thread. */
+async function cutBeside(options: CutOptions, spans: readonly Span[]): Promise<void> {
+  const named = (['take', 'plate', 'out', 'shadow'] as const).flatMap(of =>
+    options[of] ? [`--${of}`, options[of]] : [],
+  )
+  const done = await Promise.all(
+    spans.map(async ({ from, to }) => {
+      const args = [process.argv[1]!, 'cutout', ...named, '--frames', `${from}-${to - 1}`]
+      const part = spawn(process.execPath, args, { stdio: ['ignore', 'ignore', 'inherit'] })
+      // Whatever ends this one ends its parts.
+      process.once('exit', () => part.kill())
+      const [code] = await once(part, 'exit')
+      return code
+    }),
+  )
+  if (done.some(code => code !== 0))
+    throw new Complaint('Not every part could be cut out; what was said above tells why.')
+}
+
 /** `ghost cutout`: alpha, and shadow if asked for, as grey PNGs numbered like the take's frames. */
-export async function cut({ take: path, plate: platePath, out, shadow, frames: range }: CutOptions): Promise<void> {
+export async function cut(options: CutOptions): Promise<void> {
+  const { take: path, plate: platePath, out, shadow, frames: range } = options
+  const threads = Number(options.threads ?? 1)
+  if (!Number.isInteger(threads) || threads < 1 || threads > 64)
+    throw new Complaint('--threads is a number from 1 to 64.')
   if (!path) throw new Complaint('Say which take: --take film.')
   if (!out) throw new Complaint('Say where to write: --out a-folder.')
   const opened = await start()
@@ -114,6 +152,11 @@ export async function cut({ take: path, plate: platePath, out, shadow, frames: r
   const { size } = take
   const span: Span = parseFrames(range, take.count, 'take')
   for (const folder of [out, shadow]) if (folder) await mkdir(folder, { recursive: true })
+  const spans = parted(span, threads)
+  if (spans.length > 1) {
+    await frames.close()
+    return cutBeside(options, spans)
+  }
   const cells = await plateCells(opened, take, platePath)
   const cutting = startCutting(k, frames, take, cells, 50)
   const tell = progress(spanLength(span))

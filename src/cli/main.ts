@@ -15,7 +15,7 @@ const HELP = `ghost: combine locked-off takes with animated mattes
   ghost follow --take <film> --at x,y --from frame [--json]
                where a point of a frame goes in the others
   ghost plate  <film>... --out plate.png     what shows most of the time, while people come and go
-  ghost cutout --take <film> --out folder [--plate <film | still>] [--shadow folder] [--frames 0-89]
+  ghost cutout --take <film> --out folder [--plate <film | still>] [--shadow folder] [--frames 0-89] [--threads 2]
                somebody by their plate: alpha, and how much light their shadow takes, as grey PNGs
   ghost info   <project file | demo name | media file> [--json]
 
@@ -34,6 +34,7 @@ async function main(): Promise<number> {
       from: { type: 'string' },
       plate: { type: 'string' },
       shadow: { type: 'string' },
+      threads: { type: 'string' },
       json: { type: 'boolean', default: false },
       help: { type: 'boolean', short: 'h', default: false },
     },

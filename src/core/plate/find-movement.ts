@@ -180,8 +180,6 @@ const smoothAt =
 export interface MovementFinder {
   /** How a frame stands against the plate; `share` brings its codes to the plate's light, `near` is where it is looked for first. */
   find(frame: Cells, share: number, near: Movement): Movement
-  /** Places that are looked at; few tell little. */
-  places: number
 }
 
 /** The shift in whole samples at which most places look alike, within REACH either way. */
@@ -216,7 +214,6 @@ export function movementFinder(plate: Cells): MovementFinder {
   const tile = Math.round(Math.sqrt((width * height) / TILES))
   const fineAnchors = anchorsOf(fine, Math.max(LEAST_TILE, Math.min(MOST_TILE, tile)))
   return {
-    places: fineAnchors.length,
     find(frame, share, near) {
       if (fineAnchors.length < FEW || middleAnchors.length < FEW) return near
       const inCells = smoothAt(frame.y, frame.width, share)
