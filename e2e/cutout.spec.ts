@@ -37,3 +37,26 @@ test('the clockmaker is cut out by his plate, shadow and all, the same on the st
   await (await download).saveAs(path)
   expect(unlike(shadowless, await terminalFrame(path, 75))).toBe(0)
 })
+
+test('frames are made in the background, go on after a reload, and say where somebody was told only just', async ({
+  page,
+}) => {
+  await openDemo(page)
+  await goTo(page, 75)
+  await page.locator('[data-bar="Act A, left"]').click({ position: { x: 250, y: 30 } })
+  await page.keyboard.press('Shift+q')
+  const ready = page.getByRole('status').filter({ hasText: 'frames are ready' })
+  const made = async () => Number(/^(\d+) of 184/.exec((await ready.textContent()) ?? '')?.[1] ?? 0)
+  await expect.poll(made, { timeout: 30_000 }).toBeGreaterThan(11)
+  await page.getByRole('button', { name: 'Stop', exact: true }).click()
+  await expect(page.getByRole('button', { name: 'Make the rest' })).toBeVisible()
+  const before = await made()
+  // From the playhead outward: what is there lies round it.
+  await expect(page.locator('[data-cut-row]')).toHaveAttribute('aria-label', /^Act A, left: \d+ of 184 frames/)
+  await saved(page)
+  await page.reload()
+  await page.waitForSelector('main[data-ready=true]')
+  await page.locator('[data-bar="Act A, left"]').click({ position: { x: 250, y: 30 } })
+  await page.getByRole('button', { name: /^Plate cut-out/ }).click()
+  await expect.poll(made, { timeout: 30_000 }).toBeGreaterThan(before)
+})

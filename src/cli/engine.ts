@@ -10,6 +10,7 @@ import { FilePathSource, type VideoSample } from 'mediabunny'
 import { type Kernels, loadKernels } from '../core/render'
 import { usedTakes } from '../core/shot'
 import { setPlaneReader } from '../media/decode'
+import type { FramePlace } from '../media/derived-frame'
 import { setDrawingModule } from '../media/drawing'
 import { type FrameStore, frameStore } from '../media/frames'
 import { describeTake, type MediaSource, openMedia } from '../media/open'
@@ -91,11 +92,11 @@ export interface Engine {
   sounds: SoundStore
 }
 
-/** Opens the takes a project uses. Throws Complaint or MediaProblem. */
-export async function startEngine({ project, pathOf }: FoundProject): Promise<Engine> {
+/** Opens the takes a project uses. `kept`: where frames made by recipe are kept. Throws Complaint or MediaProblem. */
+export async function startEngine({ project, pathOf }: FoundProject, kept: FramePlace | null = null): Promise<Engine> {
   nodeMedia()
   const k = await nodeKernels()
-  const engine = { k, frames: frameStore(k, CACHE), sounds: soundStore() }
+  const engine = { k, frames: frameStore(k, CACHE, kept), sounds: soundStore() }
   for (const digest of usedTakes(project.shot)) {
     const take = project.takes.find(t => t.digest === digest)
     if (!take) throw new Complaint('The project does not list one of its takes.')

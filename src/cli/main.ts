@@ -8,7 +8,7 @@ import { printable } from './printable'
 const HELP = `ghost: combine locked-off takes with animated mattes
 
   ghost render <project file | demo name> --out file.mp4|file.webm|frames-folder
-               [--frames 0-89] [--scale 0.5] [--matte "name of a layer"]
+               [--frames 0-89] [--scale 0.5] [--matte "name of a layer"] [--kept folder]
   ghost convert <film>... [--out folder]     what a browser cannot read, as H.264 in MOV
   ghost check  <film>... [--plate <film | still>] [--json]
                how still the camera stands, how even the light is, when nobody is there
@@ -19,7 +19,7 @@ const HELP = `ghost: combine locked-off takes with animated mattes
                somebody by their plate: alpha, and how much light their shadow takes, as grey PNGs
   ghost info   <project file | demo name | media file> [--json]
 
-Frames count from 0 and both ends are included. A folder gets one PNG a frame.`
+What is cut out by a plate is kept in the folder of --kept, and looked up there the next time. Frames count from 0 and both ends are included. A folder gets one PNG a frame.`
 
 async function main(): Promise<number> {
   const { values, positionals } = parseArgs({
@@ -29,6 +29,7 @@ async function main(): Promise<number> {
       frames: { type: 'string' },
       scale: { type: 'string' },
       matte: { type: 'string' },
+      kept: { type: 'string' },
       take: { type: 'string' },
       at: { type: 'string' },
       from: { type: 'string' },

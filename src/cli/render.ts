@@ -9,7 +9,9 @@ import { type ExportFormat, exportFrame, exportShot, filmSize, type Subject } fr
 import { packPng, pngRows } from '../media/png'
 import { Complaint } from './complaint'
 import { type Engine, startEngine } from './engine'
+import { folderPlace } from './frame-place'
 import { addScratch, dropScratch } from './patience'
+import { printable } from './printable'
 import { findProject } from './projects'
 
 interface RenderOptions {
@@ -18,6 +20,8 @@ interface RenderOptions {
   scale?: string
   /** The name of a layer whose matte is meant. */
   matte?: string
+  /** A folder in which cut-outs are kept for the next time. */
+  kept?: string
 }
 
 /** `0-89` or `12` as a span of the shot; all of it if nothing is said. */
@@ -114,6 +118,8 @@ function matteNamed(shot: Shot, name: string | undefined): { matte?: string } {
   throw new Complaint(`The shot has no layer “${name}”. It has ${names || 'none'}.`)
 }
 
+const say = (sentence: string): void => void process.stderr.write(`${printable(sentence)}\n`)
+
 export async function render(subject: string, options: RenderOptions): Promise<void> {
   const { out } = options
   if (!out) throw new Complaint('Say where to write: --out file.mp4, --out file.webm or --out a-folder.')
@@ -125,7 +131,7 @@ export async function render(subject: string, options: RenderOptions): Promise<v
     const { shot } = found.project
     const subject = { shot, scale, ...matteNamed(shot, options.matte) }
     const span = parseFrames(options.frames, shot.length)
-    const engine = await startEngine(found)
+    const engine = await startEngine(found, options.kept ? folderPlace(options.kept, say) : null)
     if (format === 'folder') await writeFrames(engine, subject, span, out)
     else await writeFilm(engine, subject, span, out, format as ExportFormat)
     await engine.frames.close()

@@ -70,7 +70,8 @@ it('packs mattes as runs, and unpacks them', () => {
       fc.array(fc.tuple(fc.integer({ min: 0, max: 255 }), fc.integer({ min: 1, max: 70_000 })), { maxLength: 4 }),
       runs => {
         const bytes = Uint8Array.from(runs.flatMap(([value, count]) => Array<number>(count).fill(value)))
-        expect(Buffer.compare(unpackRuns(packRuns(bytes), bytes.length), bytes)).toBe(0)
+        expect(Buffer.compare(unpackRuns(packRuns(bytes), bytes.length)!, bytes)).toBe(0)
+        expect(unpackRuns(packRuns(bytes), bytes.length + 1)).toBeNull()
       },
     ),
     { numRuns: 40 },

@@ -1,9 +1,11 @@
 // Pictures that are made by recipe, of stills whose every px is known.
 import { beforeAll, describe, expect, it } from 'vitest'
 import { cutoutRecipe } from '../core/plate'
+import { recipeKey } from '../core/recipe'
 import type { Codes, Kernels } from '../core/render'
 import type { Size } from '../core/shot'
 import { testKernels } from '../testing/kernels'
+import { type FramePlace, packFrame, unpackTold } from './derived-frame'
 import { type FrameStore, frameStore } from './frames'
 import type { OpenStill } from './open'
 import type { OpenSequence } from './sequence'
@@ -132,6 +134,44 @@ describe('a picture made by recipe', () => {
     alone.add('plate', still(size))
     expect((await partAt(alone, 'blue', 3)).alpha).toEqual(inTurn[5])
     await alone.close()
+  })
+
+  it('is looked up where it is kept, and made again where that is damaged or of another size', async () => {
+    const size = { width: 160, height: 96 }
+    const kept = new Map<string, Uint8Array>()
+    const place: FramePlace = {
+      get: async (recipe, index) => kept.get(`${recipeKey(recipe)} ${index}`) ?? null,
+      put: async (recipe, index, packed) => void kept.set(`${recipeKey(recipe)} ${index}`, packed),
+    }
+    const opened = () => {
+      const take = walk(size, RED)
+      const store = frameStore(k, 16 << 20, place)
+      store.add('red', take)
+      store.add('plate', still(size))
+      return { take, store }
+    }
+    const first = opened()
+    const { alpha } = await partAt(first.store, 'red', 5)
+    await first.store.close()
+    expect([...kept.keys()].map(key => key.slice(-2))).toEqual([' 4', ' 5', ' 6', ' 7'])
+    const told = unpackTold(kept.get(`${recipeKey(cut('red'))} 5`)!)
+    expect(told.unsure).toBeGreaterThanOrEqual(0)
+    const again = opened()
+    expect((await partAt(again.store, 'red', 5)).alpha).toEqual(alpha)
+    // Once, to tell its size.
+    expect(again.take.decoded).toBe(1)
+    await again.store.close()
+    const name = `${recipeKey(cut('red'))} 5`
+    const whole = kept.get(name)!
+    const small = packFrame({ index: 5, parts: { alpha: new Uint8Array(12) }, told: {} })
+    for (const damaged of [whole.subarray(0, 40), Uint8Array.of(1, 2, 3), small]) {
+      kept.set(name, damaged)
+      const mended = opened()
+      expect((await partAt(mended.store, 'red', 5)).alpha).toEqual(alpha)
+      expect(Buffer.compare(kept.get(name)!, whole)).toBe(0)
+      await mended.store.close()
+    }
+    expect(unpackTold(Uint8Array.of(1, 2, 3))).toEqual({})
   })
 
   it('shows the first and the last frame beyond the ends, and refuses what cannot be made', async () => {

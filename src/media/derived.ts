@@ -5,21 +5,14 @@ import { type Recipe, recipeKey } from '../core/recipe'
 import type { Codes, Kernels } from '../core/render'
 import type { Size } from '../core/shot'
 import { type Counted, type Frames, frameAt, readPlate, spreadCells, startCutting } from './cutout'
+import { type DerivedFrame, type FramePlace, packFrame, unpackPart } from './derived-frame'
 import type { Held, HeldPictures } from './held'
 import { MediaProblem } from './problem'
-import { packRuns, unpackRuns } from './runs'
 
 /** Bytes that what makes frames may hold together; what is used last is kept whatever it holds. */
 const PREPARED = 450 * 2 ** 20
 /** Bytes of packed pictures that are kept. */
 const KEPT = 96 * 2 ** 20
-
-/** A frame of what a recipe makes. */
-export interface DerivedFrame {
-  index: number
-  /** How much of each px is covered, 0..255, part by part. */
-  parts: Readonly<Record<string, Uint8Array>>
-}
 
 /** Makes the frames that come with one, in order. */
 type Maker = (index: number, isWanted: () => boolean) => AsyncIterable<DerivedFrame>
@@ -46,28 +39,27 @@ const METHODS: Readonly<
     const cutting = startCutting(k, source, take, cells, sensitive)
     const maker: Maker = async function* (index, isWanted) {
       for await (const frame of cutting.together(index, isWanted)) {
-        const { alpha, shadow } = frame
-        yield { index: frame.index, parts: { alpha, shadow: spreadCells(shadow, take.size) } }
+        const { index, alpha, shadow, seen } = frame
+        yield { index, parts: { alpha, shadow: spreadCells(shadow, take.size) }, told: { unsure: seen.unsure } }
       }
     }
     return { maker, bytes: cells.k.total }
   },
 }
 
-/** Packed pictures by name, those used longest ago given up first. */
-function packedPictures() {
+/** Packed frames by name, those used longest ago given up first. */
+function packedFrames() {
   const kept = new Map<string, Uint8Array>()
   let bytes = 0
   return {
-    get(name: string, length: number): Uint8Array | null {
+    get(name: string): Uint8Array | null {
       const found = kept.get(name)
       if (!found) return null
       kept.delete(name)
       kept.set(name, found)
-      return unpackRuns(found, length)
+      return found
     },
-    put(name: string, alpha: Uint8Array): void {
-      const packed = packRuns(alpha)
+    put(name: string, packed: Uint8Array): void {
       bytes += packed.length - (kept.get(name)?.length ?? 0)
       kept.set(name, packed)
       for (const [oldest, of] of kept) {
@@ -79,7 +71,7 @@ function packedPictures() {
   }
 }
 
-const nameOf = (key: string, part: string, index: number): string => `${key} ${part} ${index}`
+const nameOf = (key: string, index: number): string => `${key} ${index}`
 
 function whiteWith(k: Kernels, { width, height }: Size, alpha: Uint8Array): Codes {
   const ptr = k.alloc(width * height * 4)
@@ -93,8 +85,14 @@ export interface DerivedFrames {
   at(needed: DerivedNeed, isWanted: () => boolean): Promise<Held>
 }
 
-export function derivedFrames(k: Kernels, held: HeldPictures, source: DerivedSource): DerivedFrames {
-  const packed = packedPictures()
+/** `place`: where what is made is kept beyond this thread, and looked up before it is made. */
+export function derivedFrames(
+  k: Kernels,
+  held: HeldPictures,
+  source: DerivedSource,
+  place: FramePlace | null = null,
+): DerivedFrames {
+  const packed = packedFrames()
   // In order of use, the latest last.
   const prepared = new Map<string, Prepared>()
 
@@ -122,25 +120,43 @@ export function derivedFrames(k: Kernels, held: HeldPictures, source: DerivedSou
     const maker = await makerOf(recipe, key, isWanted)
     let asked: Uint8Array | null = null
     for await (const frame of maker(index, isWanted)) {
-      for (const [name, alpha] of Object.entries(frame.parts)) packed.put(nameOf(key, name, frame.index), alpha)
+      const bytes = packFrame(frame)
+      packed.put(nameOf(key, frame.index), bytes)
+      await place?.put(recipe, frame.index, bytes)
       if (frame.index === index) asked = frame.parts[part] ?? null
     }
     if (!asked) throw new MediaProblem('the take gives no picture at this moment')
     return asked
   }
 
+  /** A part of a frame that was made before, here or elsewhere. */
+  async function kept(
+    { recipe, part }: DerivedNeed,
+    key: string,
+    index: number,
+    length: number,
+  ): Promise<Uint8Array | null> {
+    const name = nameOf(key, index)
+    const here = packed.get(name)
+    const bytes = here ?? (await place?.get(recipe, index))
+    if (!bytes) return null
+    if (!here) packed.put(name, bytes)
+    return unpackPart(bytes, part, length)
+  }
+
   return {
     async at(needed, isWanted) {
       const key = recipeKey(needed.recipe)
       const take = await source.counted(needed.recipe.of[0]!)
+      const { size } = take
       const index = frameAt(take, needed.seconds)
-      const name = nameOf(key, needed.part, index)
+      const name = `${nameOf(key, index)} ${needed.part}`
       const found = held.at(name, 0)
       if (found) return held.pinned(found)
-      const alpha = packed.get(name, take.size.width * take.size.height) ?? (await made(needed, key, index, isWanted))
-      const { size } = take
+      const length = size.width * size.height
+      const alpha = (await kept(needed, key, index, length)) ?? (await made(needed, key, index, isWanted))
       const always = { from: Number.NEGATIVE_INFINITY, to: Number.POSITIVE_INFINITY }
-      return held.take({ digest: name, ...always }, size.width * size.height * 4, () => whiteWith(k, size, alpha))
+      return held.take({ digest: name, ...always }, length * 4, () => whiteWith(k, size, alpha))
     },
   }
 }

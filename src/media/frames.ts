@@ -5,6 +5,7 @@ import type { DerivedNeed } from '../core/picture'
 import type { Kernels, Picture } from '../core/render'
 import { type Counted, countedFrames } from './cutout'
 import { derivedFrames } from './derived'
+import type { FramePlace } from './derived-frame'
 import { filmFrames } from './film-frames'
 import { type FontStore, fontStore } from './fonts'
 import { type Held, type HeldPictures, heldPictures, scaledDigest } from './held'
@@ -40,6 +41,8 @@ export interface FrameStore {
   get(digest: string, seconds: number, isWanted?: () => boolean, scale?: number): Promise<Picture>
   /** What a recipe makes of a moment of its take, pinned until `release`. Throws as `get`, and MediaProblem. */
   derived(needed: DerivedNeed, isWanted?: () => boolean): Promise<Picture>
+  /** A take as frames that are counted. Throws MediaProblem where it has no picture. */
+  counted(digest: string): Promise<Counted>
   /** A text as its fonts set it; null where one of them is not there. */
   letters(wording: Wording): Promise<Letters | null>
   release(picture: Picture): void
@@ -50,22 +53,24 @@ export interface FrameStore {
   close(): Promise<void>
 }
 
-export function frameStore(k: Kernels, limit: number): FrameStore {
+/** `place`: where frames made by recipe are kept beyond this thread. */
+export function frameStore(k: Kernels, limit: number, place: FramePlace | null = null): FrameStore {
   const held = heldPictures(k, limit)
   const supplies = new Map<string, Supply>()
   const fonts: FontStore = fontStore()
   const queue = new Map<string, Promise<unknown>>()
   const files = new Map<string, OpenMedia>()
   const counted = new Map<string, Promise<Counted>>()
-  const derived = derivedFrames(k, held, {
-    get: (digest, seconds, isWanted) => get(digest, seconds, isWanted),
+  const source = {
+    get: (digest: string, seconds: number, isWanted?: () => boolean) => get(digest, seconds, isWanted),
     release: held.release,
-    counted(digest) {
+    counted(digest: string) {
       const known = counted.get(digest) ?? countedOf(digest)
       counted.set(digest, known)
       return known
     },
-  })
+  }
+  const derived = derivedFrames(k, held, source, place)
 
   async function countedOf(digest: string): Promise<Counted> {
     const media = files.get(digest)
@@ -101,6 +106,7 @@ export function frameStore(k: Kernels, limit: number): FrameStore {
     },
     has: digest => supplies.has(digest),
     letters: fonts.letters,
+    counted: source.counted,
     get,
     async derived(needed, isWanted = () => true) {
       const job = () => {

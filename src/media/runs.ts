@@ -25,13 +25,14 @@ export function packRuns(bytes: Uint8Array): Uint8Array {
   return out.slice(0, at)
 }
 
-/** What was packed, of so many bytes. */
-export function unpackRuns(packed: Uint8Array, length: number): Uint8Array {
+/** What was packed, of so many bytes; null where it is not of so many. */
+export function unpackRuns(packed: Uint8Array, length: number): Uint8Array | null {
   const out = new Uint8Array(length)
-  for (let i = 0, at = 0; i < packed.length; i += 3) {
+  let at = 0
+  for (let i = 0; i + 2 < packed.length; i += 3) {
     const count = packed[i + 1]! | (packed[i + 2]! << 8)
     if (packed[i] !== 0) out.fill(packed[i]!, at, at + count)
     at += count
   }
-  return out
+  return at === length ? out : null
 }

@@ -3,12 +3,15 @@ import * as Comlink from 'comlink'
 import type { DeriveApi } from './derive.worker'
 import type { ExportApi } from './export.worker'
 import type { FilesApi } from './files.worker'
+import type { PlateApi } from './plate.worker'
 import type { RenderApi } from './render.worker'
 import type { SoundApi } from './sound.worker'
 import type { UnpackFontApi } from './unpack-font.worker'
 
 export type { OutlineAt } from './find-worst'
+export { type FrameNews, forgetFramesOf, framesKept, onFrameNews } from './frame-place'
 export type { MediaFile } from './media-files'
+export type { MadeOf } from './plate.worker'
 export type { Shown, Subject } from './render.worker'
 export const { proxy, transfer } = Comlink
 
@@ -34,3 +37,5 @@ export const unpackFontClient = (): Client<UnpackFontApi> =>
   client(new Worker(new URL('./unpack-font.worker.ts', import.meta.url), { type: 'module' }))
 export const deriveClient = (): Client<DeriveApi> =>
   client(new Worker(new URL('./derive.worker.ts', import.meta.url), { type: 'module' }))
+export const plateClient = (): Client<PlateApi> =>
+  client(new Worker(new URL('./plate.worker.ts', import.meta.url), { type: 'module' }))

@@ -6,6 +6,7 @@ import { type ExportOptions, exportShot } from '../media/export'
 import { frameStore } from '../media/frames'
 import { soundStore } from '../media/sound'
 import { browserDrawings } from './drawings'
+import { browserPlace } from './frame-place'
 import { browserKernels } from './kernels'
 import { type MediaFile, openFiles } from './media-files'
 import { browserStills } from './stills'
@@ -33,7 +34,7 @@ const api = {
     onProgress: (done: number) => void,
   ): Promise<string | null> {
     const k = await browserKernels(MEMORY)
-    const frames = frameStore(k, CACHE)
+    const frames = frameStore(k, CACHE, browserPlace())
     const sounds = soundStore()
     let out: FileSystemSyncAccessHandle | null = null
     try {

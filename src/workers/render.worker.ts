@@ -12,6 +12,7 @@ import { packPng, pngRows } from '../media/png'
 import { Dropped } from '../media/problem'
 import { browserDrawings } from './drawings'
 import { aloneUncut, findWorst, type OutlineAt } from './find-worst'
+import { browserPlace } from './frame-place'
 import { browserKernels } from './kernels'
 import { type MediaFile, openFiles } from './media-files'
 import { type ShotChanges, shotReceiver } from './shot-changes'
@@ -124,7 +125,7 @@ async function paintStage(frame: number, looking: Looking): Promise<Shown | null
 const api = {
   async start(surface: OffscreenCanvas, cacheBytes: number): Promise<void> {
     k = await browserKernels(Math.min(MEMORY, cacheBytes + WORKING))
-    store = frameStore(k, cacheBytes)
+    store = frameStore(k, cacheBytes, browserPlace())
     canvas = surface
     context = surface.getContext('2d', { alpha: true })
   },

@@ -2,10 +2,11 @@
 import { keysOf } from '../../core/keys'
 import { getValue, keyedPaths } from '../../core/shot'
 import { canMark, keepAct, markIn, markOut } from '../engine/acts'
+import { unsureFrames } from '../engine/cut-outs'
 import type { StageEngine } from '../engine/stage-engine'
 import { countingSet, lanesZoomed, snappingSet, stagedFrame, stagedShot, store, takeClosed } from '../store'
 import { timeScale, zoomedAt } from '../time-scale'
-import { type Command, inShot, layers, shot, view } from './command'
+import { type Command, hasLayer, inShot, layers, shot, view } from './command'
 
 const step = (by: number) => (stage: StageEngine) => stage.goTo(stagedFrame(store.getState()) + by)
 
@@ -27,6 +28,8 @@ const marks = (): number[] => shot()?.marks.map(m => m.frame) ?? []
 
 const keys = (): number[] =>
   layers().flatMap(layer => keyedPaths(layer).flatMap(path => keysOf(getValue(layer, path)!).map(k => k.frame)))
+
+const unsure = (): number[] => layers().flatMap(layer => unsureFrames(layer.id))
 
 const jumper = (frames: () => number[], way: 1 | -1) => (stage: StageEngine) => {
   const to = jump(frames(), way)
@@ -105,6 +108,22 @@ export const TIME: readonly Command[] = [
     keys: 'alt+pageup',
     applies: inShot,
     run: jumper(marks, -1),
+  },
+  {
+    id: 'next-unsure',
+    name: 'To the next unsure frame',
+    group: 'Go to',
+    keys: 'u',
+    applies: hasLayer,
+    run: jumper(unsure, 1),
+  },
+  {
+    id: 'last-unsure',
+    name: 'To the unsure frame before',
+    group: 'Go to',
+    keys: 'shift+u',
+    applies: hasLayer,
+    run: jumper(unsure, -1),
   },
   { id: 'lanes-in', name: 'Lanes closer', group: 'Time', keys: 'alt+up', run: () => zoomLanes(1.6) },
   { id: 'lanes-out', name: 'Lanes wider', group: 'Time', keys: 'alt+down', run: () => zoomLanes(1 / 1.6) },

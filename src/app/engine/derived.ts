@@ -8,6 +8,7 @@ import { orAborted } from '../jobs/thread'
 import { Stopped } from '../stopped'
 import { getMade, keepMade } from '../storage/made'
 import { projectOf, store } from '../store'
+import { untilStill } from './until-still'
 
 /** Px a small frame is high, and how many there are at most of a take. */
 const HEIGHT = 54
@@ -76,18 +77,6 @@ const cell = ({ columns, width, height }: Sheet, i: number) => ({
   x: (i % columns) * width,
   y: Math.floor(i / columns) * height,
 })
-
-/** Until nothing plays: what is made in the background leaves the machine to that. */
-const untilStill = (): Promise<void> =>
-  new Promise(resolve => {
-    const look = () => {
-      if (store.getState().view.playing) return
-      leave()
-      resolve()
-    }
-    const leave = store.subscribe(look)
-    look()
-  })
 
 export function startDerived(project: string, onProblem: (sentence: string) => void): Derived {
   let worker: Client<DeriveApi> | null = null

@@ -6,12 +6,14 @@ import { hold } from '../storage/locks'
 import { loadProject, projectMedia, savePoster } from '../storage/projects'
 import { closed, opened, projectOf, store, takesMissing, viewReset } from '../store'
 import { startAutosave } from './autosave'
+import { type CutOuts, startCutOuts } from './cut-outs'
 import { type Derived, startDerived } from './derived'
 import { type StageEngine, startStage } from './stage-engine'
 
 export interface Session {
   stage: StageEngine
   derived: Derived
+  cutOuts: CutOuts
   /** Resolves when all is let go of. */
   closed: Promise<void>
   close(): Promise<void>
@@ -82,6 +84,8 @@ async function open(
     if (release) void navigator.storage.persist?.().catch(() => false)
     const derived = startDerived(id, onProblem)
     begun.push(() => derived.end())
+    const cutOuts = startCutOuts(id, onProblem)
+    begun.push(() => cutOuts.end())
     begun.push(() => stopJobsOf(id, ['bring', 'convert']))
     const engine = await startStage(canvas, onProblem)
     begun.push(() => engine.end())
@@ -89,6 +93,7 @@ async function open(
       ...engine,
       addFiles(files) {
         derived.addFiles(files)
+        cutOuts.addFiles(files)
         return engine.addFiles(files)
       },
     }
@@ -105,7 +110,7 @@ async function open(
       letGo = resolve
     })
     const close = () => end().finally(letGo)
-    return { stage, derived, closed: gone, close }
+    return { stage, derived, cutOuts, closed: gone, close }
   } catch (error) {
     await end()
     throw error

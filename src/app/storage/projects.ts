@@ -1,6 +1,7 @@
 // Projects as they are kept between visits.
 import { type Checked, readDocument, type Salvaged, salvage } from '../../core/door'
 import { type Project, type Take, usedTakes } from '../../core/shot'
+import { forgetFramesOf } from '../../workers/clients'
 import { database, writeProblem } from './database'
 import { alone, together } from './locks'
 
@@ -137,6 +138,8 @@ async function remove(id: string): Promise<true> {
     if (made.value.of.some(digest => gone.has(digest))) await made.delete()
   }
   await change.done
+  // What cannot be cleared away now is given up when room is short.
+  await forgetFramesOf(gone).catch(error => console.warn('What was made of the takes is still kept:', error))
   return true
 }
 

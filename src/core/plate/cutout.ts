@@ -21,6 +21,8 @@ export interface CutoutFrame {
   shadow: Float32Array
   /** 0..1: how much of the picture somebody fills. */
   share: number
+  /** 0..1: how much of the border between somebody and the set is told only just. */
+  unsure: number
   gain: Gain
   noise: Noise
   movement: Movement
@@ -33,6 +35,11 @@ const SWEEPS = 2
 const FINE = 0.12
 /** Log odds at which a cell is surely somebody. */
 const SURE = 6
+/** Log odds below which a cell is told only just. */
+const DOUBT = 1.5
+/** Cells along each of a border that are its own, and what counts as one at least. */
+const WIDE = 6
+const BORDER = 100
 /** Cells round somebody that tell nothing of the set. */
 const ROUND = 2
 /** Parts smaller than such shares of the picture are specks; holes of more are left alone. */
@@ -115,12 +122,17 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
       alphaBefore = alpha
       copyCells(frame, before)
       let share = 0
+      let border = 0
+      let doubtful = 0
       for (let i = 0; i < n; i++) {
         busy[i] = told[i]! > 0 ? 1 : 0
         share += busy[i]! / n
+        if (i > 0 && busy[i] !== busy[i - 1]) border++
+        if (Math.abs(told[i]!) < DOUBT) doubtful++
       }
+      const unsure = Math.min(1, doubtful / Math.max(BORDER, border * WIDE))
       boxMean(k, plate, busy, ROUND, busy)
-      return { alpha, shadow: shadowOf(k, plate, told, left), share, gain, noise, movement: now }
+      return { alpha, shadow: shadowOf(k, plate, told, left), share, unsure, gain, noise, movement: now }
     },
   }
 }

@@ -6,7 +6,7 @@ const take = (of: (frame: number) => { x?: number; y?: number; light?: number; s
   Array.from({ length: 100 }, (_, i) => {
     const { x = 0, y = 0, light = 1, share = 0 } = of(i)
     const wobble = 0.01 * Math.sin(i * 7)
-    return { movement: { x: x + wobble, y: y - wobble }, gain: [light, light, light] as const, share }
+    return { movement: { x: x + wobble, y: y - wobble }, gain: [light, light, light] as const, share, unsure: 0 }
   })
 
 const about = (kind: string, frames: Seen[]) => findings(frames).filter(f => f.about === kind)

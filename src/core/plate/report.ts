@@ -8,6 +8,8 @@ export interface Seen {
   gain: Gain
   /** 0..1: how much of the picture somebody fills. */
   share: number
+  /** 0..1: how much of the border of somebody is told only just. */
+  unsure: number
 }
 
 export interface Finding {

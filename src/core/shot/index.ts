@@ -2,7 +2,7 @@ export { asTake, insideOf, sourceKind, takeSeconds } from '../source'
 export { besideOf } from './beside'
 export { clone } from './clone'
 export * as edits from './edits'
-export { aloneShot, dropTakeLayers, innerShot, takeShot, takeUses, usedTakes } from './inner'
+export { aloneShot, dropTakeLayers, filesOf, hasDerived, innerShot, takeShot, takeUses, usedTakes } from './inner'
 export { LIMITS } from './limits'
 export {
   actLayers,

@@ -33,6 +33,13 @@ export function filesOf({ shape }: Piece): string[] {
   return (isKeyed(value) ? value.keys.map(k => files(k.value)) : [files(value)]).flat()
 }
 
+/** Whether anything in a shot is made of takes by recipe, groups included. */
+export const hasDerived = ({ layers }: Shot): boolean =>
+  layers.some(({ source, matte }) => {
+    const inside = insideOf(source)
+    return matte.some(piece => filesOf(piece).length > 0) || (inside !== null && hasDerived(inside))
+  })
+
 /** Every digest that a shot's layers use, groups included. */
 export function usedTakes(shot: Shot): Set<string> {
   const used = new Set<string>()

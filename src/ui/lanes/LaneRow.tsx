@@ -1,16 +1,19 @@
 import { type CSSProperties, memo, useMemo } from 'react'
 import { useHeld, useStore } from '../../app/store'
 import { HEADS } from '../../app/time-scale'
-import { keyedPaths, type Layer, valueName } from '../../core/shot'
+import { filesOf, keyedPaths, type Layer, valueName } from '../../core/shot'
 import { BAR, Bar } from './Bar'
+import { CutRow } from './CutRow'
 import { KEY_ROW } from './KeyRow'
 import { KeyRows } from './KeyRows'
 import { LaneHead } from './LaneHead'
 import { useLanes } from './lanes-context'
 
+const isCutOut = (layer: Layer): boolean => layer.matte.some(piece => filesOf(piece).length > 0)
+
 /** Px that a layer's lane is high: its bar and, opened, a row for each value that has keys. */
 export const laneHeight = (layer: Layer, open: boolean): number =>
-  BAR + 4 + (open ? keyedPaths(layer).length * KEY_ROW : 0)
+  BAR + 4 + (open ? (keyedPaths(layer).length + (isCutOut(layer) ? 1 : 0)) * KEY_ROW : 0)
 
 interface Props {
   layer: Layer
@@ -33,6 +36,8 @@ export const LaneRow = memo(function LaneRow({ layer: written, top, onCarry }: P
   const { scale } = useLanes()
   const open = useStore(s => s.view.layer === layer.id)
   const paths = useMemo(() => (open ? keyedPaths(layer) : []), [open, layer])
+  const isCut = open && isCutOut(layer)
+  const cutTop = BAR + 4 + paths.length * KEY_ROW
   return (
     <li data-lane={layer.name} className="absolute inset-x-0" style={{ top, height: laneHeight(layer, open) }}>
       <LaneHead layer={layer} onCarry={onCarry} />
@@ -43,6 +48,7 @@ export const LaneRow = memo(function LaneRow({ layer: written, top, onCarry }: P
         >
           <Bar layer={layer} />
           {paths.length > 0 && <KeyRows layer={layer} paths={paths} top={BAR + 4} />}
+          {isCut && <CutRow layer={layer} top={cutTop} />}
         </div>
       </div>
       {paths.map((path, i) => (
@@ -54,6 +60,14 @@ export const LaneRow = memo(function LaneRow({ layer: written, top, onCarry }: P
           {valueName(layer, path)}
         </span>
       ))}
+      {isCut && (
+        <span
+          className="absolute left-2 truncate text-xs text-quiet"
+          style={{ top: cutTop, width: HEADS - 12, lineHeight: `${KEY_ROW}px` }}
+        >
+          Cut-out, unsure
+        </span>
+      )}
     </li>
   )
 })

@@ -1,10 +1,12 @@
 // A piece that is somebody cut out by a plate: which plate, when nobody is in it, and how little tells somebody.
+import { useEffect, useState } from 'react'
 import { edit, projectOf, store, useSend, useStore } from '../../app/store'
 import { isKeyed } from '../../core/keys'
 import type { Cut } from '../../core/plate/recipe'
 import { shapeAt, shapeValue } from '../../core/shape'
 import { type Layer, LIMITS, type Piece, type Take } from '../../core/shot'
 import { TextButton } from '../common/Button'
+import { useCutOuts } from '../stage/engine-context'
 import { ValueField } from './ValueField'
 
 const cutAt = ({ shape }: Piece, frame: number) => shapeAt(shape, frame) as Cut
@@ -92,6 +94,29 @@ export function CutFields({ layer, piece }: { layer: Layer; piece: Piece }) {
         step={5}
         initial={100}
       />
+      <Making />
     </>
+  )
+}
+
+/** How many frames are made, and how to stop that or go on. */
+function Making() {
+  const cutOuts = useCutOuts()
+  const [told, setTold] = useState(cutOuts?.progress() ?? null)
+  useEffect(() => {
+    if (!cutOuts) return
+    const look = () => setTold(cutOuts.progress())
+    look()
+    return cutOuts.subscribe(look)
+  }, [cutOuts])
+  if (!told) return null
+  const { done, of, making } = told
+  return (
+    <div className="col-span-2 flex min-h-7 items-center justify-between text-xs text-quiet">
+      <span role="status">{done < of ? `${done} of ${of} frames are ready` : `All ${of} frames are ready`}</span>
+      {done < of && (
+        <TextButton onClick={() => cutOuts?.setMaking(!making)}>{making ? 'Stop' : 'Make the rest'}</TextButton>
+      )}
+    </div>
   )
 }

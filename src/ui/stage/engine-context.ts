@@ -1,4 +1,5 @@
 import { createContext, useContext } from 'react'
+import type { CutOuts } from '../../app/engine/cut-outs'
 import type { Derived } from '../../app/engine/derived'
 import type { Session } from '../../app/engine/session'
 import type { StageEngine } from '../../app/engine/stage-engine'
@@ -7,3 +8,4 @@ import type { StageEngine } from '../../app/engine/stage-engine'
 export const SessionContext = createContext<Session | null>(null)
 export const useEngine = (): StageEngine | null => useContext(SessionContext)?.stage ?? null
 export const useDerived = (): Derived | null => useContext(SessionContext)?.derived ?? null
+export const useCutOuts = (): CutOuts | null => useContext(SessionContext)?.cutOuts ?? null
