@@ -17,6 +17,7 @@ import {
   TOGETHER,
 } from '../media/cutout'
 import { type FrameStore, frameStore } from '../media/frames'
+import { lookThrough } from '../media/lock-off'
 import { describeTake, openMedia } from '../media/open'
 import { greyRows, packPng, pngRows } from '../media/png'
 import { Complaint } from './complaint'
@@ -91,15 +92,14 @@ export async function check(paths: readonly string[], options: CutOptions & { js
   const reports: object[] = []
   for (const path of paths) {
     const opened = await start()
-    const take = await openFrames(opened.frames, path)
-    const cutting = startCutting(opened.k, opened.frames, take, await plateCells(opened, take, options.plate), 50)
+    const { k, frames } = opened
+    const take = await openFrames(frames, path)
+    const plate = options.plate ? { of: await openFrames(frames, options.plate), from: 0, to: LONG } : null
     const seen: Seen[] = []
-    for (let from = 0; from < take.count; from += TOGETHER) {
-      for await (const frame of cutting.together(from, () => true)) seen.push(frame.seen)
-    }
+    for await (const frame of lookThrough(k, frames, take, plate)) seen.push(frame)
     await opened.frames.close()
     const found = findings(seen)
-    const told = seen.map(({ movement: { x, y }, gain, share }) => ({ x, y, gain, share }))
+    const told = seen.map(({ movement, ...more }) => ({ ...movement, ...more }))
     reports.push({ take: path, findings: found, frames: told })
     if (options.json) continue
     process.stdout.write(printable(`${path}\n${found.map(f => `  ${f.isFault ? '◆' : '·'} ${f.sentence}\n`).join('')}`))

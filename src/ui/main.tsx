@@ -13,6 +13,7 @@ import './theme.css'
 const ShotsPage = lazy(() => import('./shots/ShotsPage').then(m => ({ default: m.ShotsPage })))
 const Workbench = lazy(() => import('./stage/Workbench').then(m => ({ default: m.Workbench })))
 const GuidePage = lazy(() => import('./guide/GuidePage').then(m => ({ default: m.GuidePage })))
+const ReportPage = lazy(() => import('./report/ReportPage').then(m => ({ default: m.ReportPage })))
 const ExportPage = lazy(() => import('./export/ExportPage').then(m => ({ default: m.ExportPage })))
 
 function Lost() {
@@ -29,7 +30,12 @@ function Lost() {
 
 const router = createBrowserRouter([
   { path: '/', element: <ShotsPage />, errorElement: <Lost /> },
-  { path: '/shot/:id', element: <Workbench />, errorElement: <Lost /> },
+  {
+    path: '/shot/:id',
+    element: <Workbench />,
+    errorElement: <Lost />,
+    children: [{ path: 'report', element: <ReportPage /> }],
+  },
   { path: '/shot/:id/export', element: <ExportPage />, errorElement: <Lost /> },
   { path: '/guide', element: <GuidePage />, errorElement: <Lost /> },
   { path: '*', element: <Lost /> },

@@ -22,8 +22,9 @@ function media(file: MediaFile): Promise<OpenMedia> {
 async function sinkOf(file: MediaFile, height: number): Promise<CanvasSink | null> {
   const opened = await media(file)
   if (opened.kind !== 'film' || !opened.video) return null
-  const sink = sinks.get(file.digest) ?? new CanvasSink(opened.video, { height, fit: 'contain', poolSize: 2 })
-  sinks.set(file.digest, sink)
+  const name = `${file.digest} ${height}`
+  const sink = sinks.get(name) ?? new CanvasSink(opened.video, { height, fit: 'contain', poolSize: 2 })
+  sinks.set(name, sink)
   return sink
 }
 

@@ -1,12 +1,15 @@
-// Makes what a plate tells of takes, in the background: frames of cut-outs before anybody asks for them.
+// Makes what a plate tells of takes, in the background: frames of cut-outs before anybody asks for them, and how still, even and empty a take is.
 import * as Comlink from 'comlink'
 import type { DerivedNeed } from '../core/picture'
 import { neededFor, planFrame } from '../core/plan'
+import type { Cut, Seen } from '../core/plate'
 import { type Recipe, recipeKey } from '../core/recipe'
+import type { Kernels } from '../core/render'
 import type { Shot } from '../core/shot'
 import { frameToSeconds, type Rate } from '../core/time'
 import { type Counted, frameAt } from '../media/cutout'
 import { type FrameStore, frameStore } from '../media/frames'
+import { lookThrough } from '../media/lock-off'
 import { browserDrawings } from './drawings'
 import { browserPlace } from './frame-place'
 import { browserKernels } from './kernels'
@@ -26,12 +29,17 @@ export interface MadeOf {
   rate: Rate | null
 }
 
-let started: Promise<FrameStore> | null = null
+/** Frames that are told together. */
+const TOGETHER = 8
 
-function frames(): Promise<FrameStore> {
-  started ??= browserKernels(MEMORY).then(k => frameStore(k, CACHE, browserPlace()))
+let started: Promise<{ k: Kernels; store: FrameStore }> | null = null
+
+function start() {
+  started ??= browserKernels(MEMORY).then(k => ({ k, store: frameStore(k, CACHE, browserPlace()) }))
   return started
 }
+
+const frames = async (): Promise<FrameStore> => (await start()).store
 
 const isDerived = (need: object): need is DerivedNeed => 'recipe' in need
 
@@ -76,6 +84,25 @@ const api = {
     const store = await frames()
     const seconds = rate ? frameToSeconds(index, rate) : 0
     store.release(await store.derived({ recipe, part: 'alpha', seconds }))
+  },
+
+  /** Looks through a take, some frames at a time; ends where `onSeen` says no. */
+  async look(
+    digest: string,
+    plate: Pick<Cut, 'plate' | 'from' | 'to'> | null,
+    onSeen: (seen: Seen[], of: number) => Promise<boolean>,
+  ): Promise<void> {
+    const { k, store } = await start()
+    const take = await store.counted(digest)
+    const against = plate && { of: await store.counted(plate.plate), from: plate.from, to: plate.to }
+    let seen: Seen[] = []
+    for await (const frame of lookThrough(k, store, take, against)) {
+      seen.push(frame)
+      if (seen.length < TOGETHER) continue
+      if (!(await onSeen(seen, take.count))) return
+      seen = []
+    }
+    await onSeen(seen, take.count)
   },
 }
 

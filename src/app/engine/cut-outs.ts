@@ -1,19 +1,11 @@
 // Cut-outs made in the background, from the playhead outward, and what of them is ready.
 import { hasDerived, type Shot } from '../../core/shot'
-import {
-  type Client,
-  type FrameNews,
-  framesKept,
-  type MadeOf,
-  type MediaFile,
-  onFrameNews,
-  plateClient,
-} from '../../workers/clients'
-import type { PlateApi } from '../../workers/plate.worker'
+import { type FrameNews, framesKept, type MadeOf, onFrameNews } from '../../workers/clients'
 import { runJob, stopJobsOf } from '../jobs/run'
 import { orAborted } from '../jobs/thread'
 import { Stopped } from '../stopped'
 import { shotOf, store } from '../store'
+import type { PlateThread } from './plate-thread'
 import { untilStill } from './until-still'
 
 /** Milliseconds that a shot has to be left alone before its cut-outs are made. */
@@ -23,7 +15,8 @@ const CALM = 700
 export type FrameState = { state: 'none' | 'missing' } | { state: 'ready'; unsure: number }
 
 export interface CutOuts {
-  addFiles(files: readonly MediaFile[]): void
+  /** The takes are there: what is wanted can be made. */
+  begin(): void
   /** Of each frame of the open shot, or null for a layer that has nothing made. */
   framesOf(layer: string): readonly FrameState[] | null
   /** How many frames of takes are made and how many are wanted, or null where none are. */
@@ -76,9 +69,8 @@ export function unsureFrames(layer: string): number[] {
   return states.flatMap((of, frame) => (isUnsure(of) && !isUnsure(states[frame - 1]) ? [frame] : []))
 }
 
-export function startCutOuts(project: string, onProblem: (sentence: string) => void): CutOuts {
-  let worker: Client<PlateApi> | null = null
-  let files: MediaFile[] = []
+export function startCutOuts(project: string, thread: PlateThread, onProblem: (sentence: string) => void): CutOuts {
+  let isReady = false
   let shot: Shot | null = null
   let known: Known[] = []
   let making = true
@@ -90,20 +82,12 @@ export function startCutOuts(project: string, onProblem: (sentence: string) => v
     for (const listener of listeners) listener()
   }
 
-  async function call(): Promise<Client<PlateApi>['call']> {
-    if (!worker) {
-      worker = plateClient()
-      await worker.call.addFiles(files)
-    }
-    return worker.call
-  }
-
   /** What the shot needs by now. */
   async function look(): Promise<void> {
     const now = shotOf(store.getState())
-    if (!now || now === shot || files.length === 0) return
+    if (!now || now === shot || !isReady) return
     shot = now
-    const found = hasDerived(now) ? await (await call()).needs(now) : []
+    const found = hasDerived(now) ? await (await thread.call()).needs(now) : []
     if (ended || shot !== now) return
     known = await Promise.all(
       found.map(async made => {
@@ -154,7 +138,7 @@ export function startCutOuts(project: string, onProblem: (sentence: string) => v
 
   async function makeOne({ of, index }: { of: Known; index: number }): Promise<void> {
     try {
-      await (await call()).make({ recipe: of.recipe, rate: of.rate }, index)
+      await (await thread.call()).make({ recipe: of.recipe, rate: of.rate }, index)
       // It may have been kept before anybody listened.
       if (!of.ready.has(index)) of.ready.set(index, 0)
     } catch (error) {
@@ -196,9 +180,9 @@ export function startCutOuts(project: string, onProblem: (sentence: string) => v
   })
 
   const cutOuts: CutOuts = {
-    addFiles(more) {
-      files = [...files, ...more]
-      void worker?.call.addFiles([...more])
+    begin() {
+      isReady = true
+      shot = null
       begin()
     },
     framesOf(layer) {
@@ -227,7 +211,6 @@ export function startCutOuts(project: string, onProblem: (sentence: string) => v
       leaveStore()
       leaveNews()
       stopJobsOf(project, ['cut'])
-      worker?.end()
       listeners.clear()
     },
   }

@@ -60,6 +60,8 @@ export interface Derived {
   peaks(digest: string): Uint8Array | null
   /** The small frame of a take that is nearest to a moment; `exact` asks for that very one, which comes when it can. */
   frame(digest: string, seconds: number, exact: boolean): SmallFrame | null
+  /** A frame of a take, so many px high; null where it cannot be had. The caller closes it. */
+  large(digest: string, seconds: number, height: number): Promise<ImageBitmap | null>
   /** Calls back when something new can be drawn, at most once a picture of the screen. */
   subscribe(listener: () => void): () => void
   end(): void
@@ -230,6 +232,10 @@ export function startDerived(project: string, onProblem: (sentence: string) => v
       while (i > 0 && !sheet.ready[i]) i--
       if (!sheet.ready[i]) return null
       return { source: sheet.canvas, ...cell(sheet, i), width: sheet.width, height: sheet.height }
+    },
+    async large(digest, seconds, height) {
+      const file = files.get(digest)
+      return file ? call().frame(file, seconds, height) : null
     },
     subscribe(listener) {
       listeners.add(listener)

@@ -8,12 +8,15 @@ import { closed, opened, projectOf, store, takesMissing, viewReset } from '../st
 import { startAutosave } from './autosave'
 import { type CutOuts, startCutOuts } from './cut-outs'
 import { type Derived, startDerived } from './derived'
+import { plateThread } from './plate-thread'
+import { type Reports, startReports } from './reports'
 import { type StageEngine, startStage } from './stage-engine'
 
 export interface Session {
   stage: StageEngine
   derived: Derived
   cutOuts: CutOuts
+  reports: Reports
   /** Resolves when all is let go of. */
   closed: Promise<void>
   close(): Promise<void>
@@ -84,8 +87,12 @@ async function open(
     if (release) void navigator.storage.persist?.().catch(() => false)
     const derived = startDerived(id, onProblem)
     begun.push(() => derived.end())
-    const cutOuts = startCutOuts(id, onProblem)
+    const plates = plateThread()
+    begun.push(() => plates.end())
+    const cutOuts = startCutOuts(id, plates, onProblem)
     begun.push(() => cutOuts.end())
+    const reports = startReports(id, plates)
+    begun.push(() => reports.end())
     begun.push(() => stopJobsOf(id, ['bring', 'convert']))
     const engine = await startStage(canvas, onProblem)
     begun.push(() => engine.end())
@@ -93,7 +100,8 @@ async function open(
       ...engine,
       addFiles(files) {
         derived.addFiles(files)
-        cutOuts.addFiles(files)
+        plates.addFiles(files)
+        cutOuts.begin()
         return engine.addFiles(files)
       },
     }
@@ -105,12 +113,13 @@ async function open(
     for (const { name } of missing) onProblem(`The take “${name}” is no longer on this machine. Its layers stay empty.`)
     for (const { reason } of failed) onProblem(reason)
     begun.push(startPosters(stage))
+    reports.recall().catch(error => console.error('What takes said cannot be recalled:', error))
     let letGo = () => {}
     const gone = new Promise<void>(resolve => {
       letGo = resolve
     })
     const close = () => end().finally(letGo)
-    return { stage, derived, cutOuts, closed: gone, close }
+    return { stage, derived, cutOuts, reports, closed: gone, close }
   } catch (error) {
     await end()
     throw error

@@ -30,6 +30,8 @@ export const JOB_KINDS = {
   derive: { atOnce: 1, asks: false, stays: false },
   /** Frames of cut-outs before anybody asks for them. What is ready is kept; the rest is made when the shot is opened again. */
   cut: { atOnce: 1, asks: false, stays: false },
+  /** A take is looked through for the lock-off report. */
+  look: { atOnce: 1, asks: false, stays: false },
 } as const satisfies Record<string, Kind>
 
 export type JobKind = keyof typeof JOB_KINDS

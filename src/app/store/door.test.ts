@@ -171,6 +171,15 @@ const ARGUMENTS: Record<EditName, fc.Arbitrary<unknown[]>> = {
     fc.record({ x: n, y: n }),
   ),
   limitPiece: t(id, fc.constantFrom('piece', 'outline'), n, fc.constantFrom('from', 'until')),
+  matchLight: t(id, fc.record({ rate: fc.constantFrom(null, { num: 25, den: 1 }), values: fc.array(t(n, n, n)) })),
+  steadyLayer: t(
+    id,
+    fc.record({
+      rate: fc.constantFrom(null, { num: 25, den: 1 }),
+      values: fc.array(fc.record({ x: n, y: n, turn: n, scale: n })),
+    }),
+    fc.record({ x: n, y: n }),
+  ),
   moveLook: t(id, fc.constant('look'), n),
   mixFrames: t(id, fc.option(n)),
   pasteLayers: t(fc.constant([keyed(3)]), n),

@@ -10,22 +10,18 @@ import { farBetween, type Movement, movedPlate, STILL } from './movement'
 import { measureNoise, type Noise, slopesOf } from './noise'
 import { palette } from './palette'
 import { boxMean, planeIn } from './plane'
+import type { Seen } from './report'
+import { clipped, shaded, sharpness } from './seen'
 import { shadowOf } from './shadow'
 import { soften } from './soften'
 import { steady, stillness } from './steady'
 
-export interface CutoutFrame {
+export interface CutoutFrame extends Seen {
   /** Of each px, 0..255: how much of it is somebody. */
   alpha: Uint8Array
   /** Of each cell of 2×2 px, 0..1: how much light of the set is taken away where it shows. */
   shadow: Float32Array
-  /** 0..1: how much of the picture somebody fills. */
-  share: number
-  /** 0..1: how much of the border between somebody and the set is told only just. */
-  unsure: number
-  gain: Gain
   noise: Noise
-  movement: Movement
 }
 
 /** Log odds that the most sensitive cut-out adds. */
@@ -131,8 +127,9 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
         if (Math.abs(told[i]!) < DOUBT) doubtful++
       }
       const unsure = Math.min(1, doubtful / Math.max(BORDER, border * WIDE))
+      const seen = { share, unsure, gain, movement: now, shade: shaded(told, left), sharp: sharpness(frame, lit, busy) }
       boxMean(k, plate, busy, ROUND, busy)
-      return { alpha, shadow: shadowOf(k, plate, told, left), share, unsure, gain, noise, movement: now }
+      return { alpha, shadow: shadowOf(k, plate, told, left), noise, ...seen, ...clipped(frame) }
     },
   }
 }

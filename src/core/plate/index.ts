@@ -1,5 +1,5 @@
 export { addCells, keptCells, medianCells } from './background'
 export { blankCells, type Cells, cellsToRgba, readCells } from './cells'
 export { CUTTING_BYTES, type Cutout, cutout } from './cutout'
-export { CUTOUT_METHOD, type Cut, cutoutRecipe } from './recipe'
-export { findings, type Seen } from './report'
+export { CUTOUT_METHOD, type Cut, cutoutRecipe, lockOffRecipe } from './recipe'
+export { type Advice, type Finding, findings, type Seen } from './report'

@@ -24,3 +24,14 @@ export const cutoutRecipe = (take: string, { plate, from, to, sensitive }: Cut):
   of: [take, plate],
   settings: { from, to, sensitive },
 })
+
+/** Grows whenever a take tells something else than before. */
+const LOCK_OFF = 1
+
+/** What a take tells of its camera, light and people: by a plate, or by what shows most of the time in itself. */
+export const lockOffRecipe = (take: string, plate: Pick<Cut, 'plate' | 'from' | 'to'> | null): Recipe => ({
+  method: 'lock-off',
+  version: LOCK_OFF,
+  of: plate ? [take, plate.plate] : [take],
+  settings: plate ? { from: plate.from, to: plate.to } : {},
+})

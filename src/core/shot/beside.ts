@@ -8,8 +8,8 @@ import type { Layer, Shot } from './types'
 /** Seconds of a take that are averaged into a plate unless somebody says otherwise: enough to lose its noise. */
 const LONG = 0.5
 
-/** A layer that lies behind all that moves: the farthest that shows a file, whole. What it shows first is the plate. */
-function plateIn({ layers, rate }: Shot, own: Layer | undefined): Beside['plate'] {
+/** A layer that lies behind all that moves: the farthest that shows a file, whole. What it shows first is the plate; none where that is `own`. */
+export function plateIn({ layers, rate }: Shot, own: Layer | undefined): Beside['plate'] {
   const farthest = layers.findLast(l => asTake(l.source) && l.matte.length === 0)
   if (!farthest || farthest === own) return null
   const { digest } = asTake(farthest.source)!

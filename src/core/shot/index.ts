@@ -1,5 +1,5 @@
 export { asTake, insideOf, sourceKind, takeSeconds } from '../source'
-export { besideOf } from './beside'
+export { besideOf, plateIn } from './beside'
 export { clone } from './clone'
 export * as edits from './edits'
 export { aloneShot, dropTakeLayers, filesOf, hasDerived, innerShot, takeShot, takeUses, usedTakes } from './inner'

@@ -33,6 +33,8 @@ function Shortcut({ command }: { command: Command }) {
   return null
 }
 
-/** Binds every command to its keys while a shot is open. */
-export const Shortcuts = () =>
-  COMMANDS.filter(c => c.keys && !c.native).map(command => <Shortcut key={command.id} command={command} />)
+/** Binds commands to their keys while a shot is open: every one, or only some. */
+export const Shortcuts = ({ only }: { only: readonly string[] | null }) =>
+  COMMANDS.filter(c => c.keys && !c.native && (only?.includes(c.id) ?? true)).map(command => (
+    <Shortcut key={command.id} command={command} />
+  ))

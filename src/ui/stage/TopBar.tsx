@@ -25,6 +25,7 @@ import { Menu, MenuItem } from '../common/Menu'
 import { Tip } from '../common/Tip'
 import { TypedName } from '../common/TypedName'
 import { useEngine } from './engine-context'
+import { Lamps } from './Lamps'
 import { usePacking } from './use-packing'
 
 const SAVING = { saved: 'saved', waiting: 'saving…', failed: '◆ not saved' } as const
@@ -154,6 +155,7 @@ export function TopBar() {
         · {readOnly ? 'read only' : SAVING[saving]}
       </span>
       <span className="flex-1" />
+      <Lamps />
       <IconButton icon={Undo2} label="Undo" keys="Ctrl Z" disabled={!past || readOnly} onClick={() => send(undo())} />
       <IconButton
         icon={Redo2}

@@ -1,6 +1,6 @@
-import { useEffect, useState } from 'react'
+import { Suspense, useEffect, useState } from 'react'
 import { Group, Panel, Separator } from 'react-resizable-panels'
-import { Link, useParams } from 'react-router'
+import { Link, useOutlet, useParams } from 'react-router'
 import { toast } from 'sonner'
 import { onSaying } from '../../app/commands/say'
 import { saveBlob } from '../../app/engine/exports'
@@ -27,6 +27,9 @@ import { Transport } from './Transport'
 const LANES_SHARE = 0.36
 /** Px of a take that is looked at alone. */
 const TAKE_LANE = 180
+
+/** Commands that have their keys also while something lies over the workbench. */
+const OVER: readonly string[] = ['undo', 'redo']
 
 const seam = 'bg-line transition-colors hover:bg-quiet focus-visible:bg-lime'
 
@@ -93,6 +96,8 @@ export function Workbench() {
   const take = useStore(s => s.view.take)
   const lanes = useStore(lanesRoom)
 
+  /** What lies over the workbench, with the shot open all the while. */
+  const over = useOutlet()
   const refusal = useStore(s => s.view.refusal)
 
   useEffect(() => onSaying(sayProblem), [])
@@ -127,11 +132,12 @@ export function Workbench() {
   if (!ready || !canvas || problem) return <Waiting id={id} problem={problem} />
   return (
     <SessionContext value={session}>
-      <Shortcuts />
-      <Clipboard />
+      <Shortcuts only={over ? OVER : null} />
+      {!over && <Clipboard />}
       <Finder />
       <Asking beside={beside} />
-      <main className="flex h-full flex-col" data-ready={session !== null}>
+      {session && <Suspense fallback={null}>{over}</Suspense>}
+      <main className="flex h-full flex-col" data-ready={session !== null} inert={over !== null}>
         <TopBar />
         <Aside id={id} />
         {readOnly && (

@@ -1,12 +1,13 @@
 import { expect, it } from 'vitest'
-import { findings, type Seen } from './report'
+import { findings, type Seen } from '.'
 
 /** Frames told one by one, of a take of 100. */
-const take = (of: (frame: number) => { x?: number; y?: number; light?: number; share?: number }): Seen[] =>
+const take = (of: (frame: number) => Partial<Seen> & { x?: number; y?: number; light?: number }): Seen[] =>
   Array.from({ length: 100 }, (_, i) => {
-    const { x = 0, y = 0, light = 1, share = 0 } = of(i)
+    const { x = 0, y = 0, light = 1, ...more } = of(i)
     const wobble = 0.01 * Math.sin(i * 7)
-    return { movement: { x: x + wobble, y: y - wobble }, gain: [light, light, light] as const, share, unsure: 0 }
+    const seen = { share: 0, unsure: 0, shade: 0, sharp: 1, dark: 0, bright: 0, gain: [light, light, light] as const }
+    return { ...seen, movement: { x: x + wobble, y: y - wobble, turn: 0, scale: 1 }, ...more }
   })
 
 const about = (kind: string, frames: Seen[]) => findings(frames).filter(f => f.about === kind)
@@ -86,4 +87,34 @@ it('parts a take into acts and stretches in which nobody is there', () => {
     )[0]!.sentence,
   ).toContain('another place')
   expect(findings([])).toEqual([])
+})
+
+it('tells shadows that come before and go after somebody, a camera that refocuses, and what is clipped', () => {
+  const acting = take(i => ({ share: i >= 40 && i < 60 ? 0.1 : 0, shade: i >= 33 && i < 64 ? 0.02 : 0 }))
+  const act = about('people', acting).find(f => f.word === 'act 1')!
+  expect(act.sentence).toContain('Their shadow is in the picture 7 frames before and 4 frames after')
+  const soft = about(
+    'picture',
+    take(i => ({ sharp: i < 70 ? 1 : 0.7 })),
+  )
+  expect(soft).toMatchObject([{ from: 70, word: 'refocused', advice: 'split', isFault: true }])
+  expect(soft[0]!.sentence).toContain('softer from there on')
+  expect(
+    about(
+      'picture',
+      take(() => ({ sharp: 0.6 })),
+    )[0]!.sentence,
+  ).toContain('softer than in the plate')
+  expect(
+    about(
+      'picture',
+      take(() => ({ bright: 0.06, dark: 0.3 })),
+    ).map(f => f.sentence.slice(0, 22)),
+  ).toEqual(['6.0% of the picture is', '30% of the picture is b'.slice(0, 22)])
+  expect(
+    about(
+      'picture',
+      take(() => ({})),
+    ),
+  ).toEqual([])
 })

@@ -1,0 +1,158 @@
+// What can be done about what a take says, each in one touch that can be taken back.
+import type { Advice, Finding } from '../../core/plate'
+import { edits, type Layer, makeLayer, momentAt, newId, type Shot, type Take, type Timing } from '../../core/shot'
+import { frameToSeconds, type Rate, secondsToFrame } from '../../core/time'
+import { editIn, projectOf, rootShot, store, takeChanged } from '../store'
+import { placeActs } from './place'
+import type { TakeReport } from './reports'
+
+/** A finding with all that is needed to do something about it. */
+export interface Case {
+  take: Take
+  rate: Rate
+  report: TakeReport
+  finding: Finding
+  shot: Shot
+  /** Layers of the shot that show the take. */
+  layers: readonly Layer[]
+}
+
+interface Doing {
+  /** What the button says. */
+  name: string
+  /** Why it cannot be done, or null. */
+  hindered(one: Case): string | null
+  isDone(one: Case): boolean
+  run(one: Case, gesture: string): void
+}
+
+const isShown = (layer: Layer, take: string): boolean =>
+  layer.source.kind === 'take' && layer.source.digest === take && layer.source.use !== 'sound'
+
+const noLayer = ({ layers, take }: Case): string | null =>
+  layers.length === 0 ? `Nothing in the shot shows “${take.name}” yet.` : null
+
+const gains = ({ rate, report }: Case) => ({ rate, values: report.seen.map(s => s.gain) })
+const shifts = ({ rate, report }: Case) => ({ rate, values: report.seen.map(s => s.movement) })
+const middleOf = ({ take }: Case) => {
+  const { width, height } = take.picture!.size
+  return { x: width / 2, y: height / 2 }
+}
+
+/** The frame of the shot at which a layer first shows a frame of its take, or one later; null where it begins with that or never does. */
+function firstShown(layer: Layer, rate: Rate, of: Rate, frame: number): number | null {
+  for (let at = layer.span.from; at < layer.span.to; at++) {
+    const { seconds } = momentAt(layer.timing, at - layer.span.from, rate)
+    if (secondsToFrame(seconds + 1e-3, of) >= frame) return at > layer.span.from ? at : null
+  }
+  return null
+}
+
+const same = (one: unknown, other: unknown): boolean => JSON.stringify(one) === JSON.stringify(other)
+
+/** Seconds of a finding's stretch. */
+const stretchOf = ({ rate, finding: { from, to } }: Case) => ({
+  from: frameToSeconds(from, rate),
+  to: frameToSeconds(to + 1, rate),
+})
+
+const actsOf = (one: Case): Finding[] => one.report.findings.filter(f => f.about === 'people' && f.advice === 'acts')
+
+/** The empty stretch, there and back, behind everything and as long as the shot. */
+function plateLayer(one: Case): Layer {
+  const { take, shot } = one
+  const { from, to } = stretchOf(one)
+  const layer = makeLayer(take, shot.size, shot.rate, { at: 0, stretch: { from, to } })
+  const timing: Timing = { kind: 'loop', from, to, style: 'swing', over: 0, speed: 1, begun: 0 }
+  return {
+    ...layer,
+    name: 'Plate',
+    span: { from: 0, to: shot.length },
+    timing,
+    sound: { ...layer.sound, on: false },
+  }
+}
+
+const DOINGS: Readonly<Record<Advice, Doing>> = {
+  steady: {
+    name: 'Steady it onto the plate',
+    hindered: one =>
+      noLayer(one) ?? (one.layers.some(l => l.locked) ? 'A layer of the take is locked: unlock it first.' : null),
+    isDone: one =>
+      one.layers.length > 0 &&
+      one.layers.every(l => same(edits.steadyPlace(l, one.shot.rate, shifts(one), middleOf(one)), l.place)),
+    run(one, gesture) {
+      for (const { id } of one.layers) store.dispatch(editIn(gesture, 'steadyLayer', id, shifts(one), middleOf(one)))
+    },
+  },
+  match: {
+    name: 'Match its light',
+    hindered: noLayer,
+    isDone: one =>
+      one.layers.length > 0 &&
+      one.layers.every(l => same(edits.matchedLight(l, one.shot.rate, gains(one)), l.looks[0]?.values)),
+    run(one, gesture) {
+      for (const { id } of one.layers) store.dispatch(editIn(gesture, 'matchLight', id, gains(one)))
+    },
+  },
+  split: {
+    name: 'Cut the take there',
+    hindered: noLayer,
+    isDone: ({ layers, shot, rate, finding }) =>
+      layers.length > 0 && layers.every(l => firstShown(l, shot.rate, rate, finding.from) === null),
+    run({ layers, shot, rate, finding }, gesture) {
+      for (const layer of layers) {
+        const at = firstShown(layer, shot.rate, rate, finding.from)
+        if (at !== null) store.dispatch(editIn(gesture, 'splitLayers', [layer.id], at))
+      }
+    },
+  },
+  plate: {
+    name: 'Use it as the plate',
+    hindered: () => null,
+    isDone(one) {
+      const { from, to } = stretchOf(one)
+      return one.layers.some(
+        ({ timing }) => timing.kind === 'loop' && Math.abs(timing.from - from) + Math.abs(timing.to - to) < 1e-6,
+      )
+    },
+    run(one, gesture) {
+      const layer = plateLayer(one)
+      store.dispatch(editIn(gesture, 'addLayers', [layer]))
+      store.dispatch(editIn(gesture, 'reorderLayer', layer.id, one.shot.layers.length))
+    },
+  },
+  acts: {
+    name: 'Cut into these acts',
+    hindered: () => null,
+    isDone: one => actsOf(one).every(({ word }) => one.take.acts.some(a => a.name.toLowerCase() === word)),
+    run(one) {
+      const acts = actsOf(one).map(finding => ({
+        id: newId(),
+        name: finding.word[0]!.toUpperCase() + finding.word.slice(1),
+        ...stretchOf({ ...one, finding }),
+      }))
+      store.dispatch(takeChanged({ digest: one.take.digest, acts }))
+      placeActs(one.take, acts)
+    },
+  },
+}
+
+/** What can be done about a finding: with the reason where it cannot, and whether it has been done; null where nothing can. */
+export function doingFor(
+  take: Take,
+  report: TakeReport,
+  finding: Finding,
+): { name: string; hindered: string | null; isDone: boolean; run(): void } | null {
+  const [project, shot] = [projectOf(store.getState()), rootShot(store.getState())]
+  if (!finding.advice || !project || !shot || take.picture?.kind !== 'film') return null
+  const layers = shot.layers.filter(l => isShown(l, take.digest))
+  const one: Case = { take, rate: take.picture.rate, report, finding, shot, layers }
+  const doing = DOINGS[finding.advice]
+  return {
+    name: doing.name,
+    hindered: doing.hindered(one),
+    isDone: doing.isDone(one),
+    run: () => doing.run(one, newId()),
+  }
+}

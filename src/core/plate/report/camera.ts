@@ -1,0 +1,42 @@
+// How still the camera stands.
+import { BESIDE, type Finding, middle, overall, px, type Seen, steps } from './finding'
+
+/** px by which the camera may wander and count as still, and by which it has to jump to have been bumped. */
+const STILL = 0.15
+const BUMP = 0.3
+/** px from frame to frame, as a rule, of a camera that is held by hand. */
+const HELD = 0.4
+
+export function aboutCamera(frames: readonly Seen[]): Finding[] {
+  const all = { about: 'camera', ...overall(frames) } as const
+  const [xs, ys] = [frames.map(f => f.movement.x), frames.map(f => f.movement.y)]
+  const hops = frames.slice(1).map((f, i) => Math.hypot(f.movement.x - xs[i]!, f.movement.y - ys[i]!))
+  if (middle(hops) > HELD) {
+    const sentence = `The camera never stands still (${px(middle(hops))} from frame to frame): it was held by hand. A plate is of little use here.`
+    return [{ ...all, isFault: true, sentence, advice: null }]
+  }
+  const bumps = new Map([...steps(xs, BUMP), ...steps(ys, BUMP)].map(({ at }) => [at, at]))
+  const found = [...bumps.keys()]
+    .sort((a, b) => a - b)
+    .filter((at, i, sorted) => i === 0 || at - sorted[i - 1]! >= BESIDE)
+    .map((at): Finding => {
+      const by = (values: number[]) =>
+        middle(values.slice(at, at + BESIDE)) - middle(values.slice(Math.max(0, at - BESIDE), at))
+      const far = Math.hypot(by(xs), by(ys))
+      const sentence = `The camera is bumped at frame ${at}, by ${px(far)}. Cut-outs allow for it; for anything else steady the take onto the plate.`
+      return { about: 'camera', from: at, to: at, isFault: true, word: 'bumped', sentence, advice: 'steady' }
+    })
+  if (found.length > 0) return found
+  const reach = Math.max(...[xs, ys].map(v => Math.max(...v) - Math.min(...v)))
+  if (reach <= STILL)
+    return [
+      {
+        ...all,
+        isFault: false,
+        sentence: `The camera stands still, within ${px(Math.max(0.01, reach))}.`,
+        advice: null,
+      },
+    ]
+  const sentence = `The camera wanders by ${px(reach)} over the take. Steady it onto the plate.`
+  return [{ ...all, isFault: true, sentence, advice: 'steady' }]
+}

@@ -1,0 +1,14 @@
+// What a take's frames say about the camera, the light and who is there, in plain words.
+import { aboutCamera } from './camera'
+import type { Finding, Seen } from './finding'
+import { aboutLight } from './light'
+import { aboutPeople } from './people'
+import { aboutPicture } from './picture'
+
+export type { Advice, Finding, Seen } from './finding'
+
+/** Everything worth a word about a take, from the camera over the light to who is there. */
+export const findings = (frames: readonly Seen[]): Finding[] =>
+  frames.length === 0
+    ? []
+    : [...aboutCamera(frames), ...aboutLight(frames), ...aboutPicture(frames), ...aboutPeople(frames)]

@@ -1,0 +1,52 @@
+// How even the light is.
+import { BESIDE, type Finding, middle, overall, percent, type Seen, steps } from './finding'
+
+/** Shares of light: of a drift, of flicker from frame to frame, and of a light that goes on or off. */
+const DRIFT = 0.01
+const FLICKER = 0.004
+const SWITCH = 0.08
+
+const brightness = ({ gain }: Seen): number => 0.2126 * gain[0] + 0.7152 * gain[1] + 0.0722 * gain[2]
+
+export function aboutLight(frames: readonly Seen[]): Finding[] {
+  const all = { about: 'light', ...overall(frames) } as const
+  const levels = frames.map(brightness)
+  const usual = middle(levels)
+  const switched = steps(levels, SWITCH * usual).map(({ at, by }): Finding => {
+    const sentence = `The light ${by > 0 ? 'goes up' : 'goes down'} at frame ${at}, by ${percent(Math.abs(by) / usual)}: something was switched, or the camera exposed anew. Cut the take there.`
+    return {
+      about: 'light',
+      from: at,
+      to: at,
+      isFault: true,
+      word: by > 0 ? 'brighter' : 'darker',
+      sentence,
+      advice: 'split',
+    }
+  })
+  if (switched.length > 0) return switched
+  const found: Finding[] = []
+  // What a drift does from frame to frame is no flicker: each frame is held against those beside it.
+  const flicker = middle(levels.slice(1, -1).map((v, i) => Math.abs(v - (levels[i]! + levels[i + 2]!) / 2))) / usual
+  if (flicker > FLICKER) {
+    found.push({
+      ...all,
+      isFault: true,
+      sentence: `The light flickers by ${percent(flicker)} from frame to frame. Even it out before you mix takes.`,
+      advice: 'match',
+    })
+  }
+  const begin = middle(levels.slice(0, BESIDE))
+  const drift = middle(levels.slice(-BESIDE)) / begin - 1
+  if (Math.abs(drift) > DRIFT) {
+    const sentence = `The light ${drift > 0 ? 'grows' : 'falls'} by ${percent(Math.abs(drift))} from beginning to end. Match it to the plate.`
+    found.push({ ...all, isFault: true, sentence, advice: 'match' })
+  }
+  if (found.length > 0) return found
+  const off = begin - 1
+  const isOther = Math.abs(off) > DRIFT
+  const sentence = isOther
+    ? `The light is even, ${percent(Math.abs(off))} ${off > 0 ? 'brighter' : 'darker'} than the plate's. Match it.`
+    : `The light is even, and the plate's.`
+  return [{ ...all, isFault: isOther, sentence, advice: isOther ? 'match' : null }]
+}

@@ -1,0 +1,81 @@
+// When nobody is there, and where each act begins and ends, the shadow's coming and going told apart from the body's.
+import { type Finding, middle, overall, type Seen } from './finding'
+
+/** Shares of the picture that are nobody yet, and those that are too much to tell anything. */
+const NOBODY = 0.0015
+const EVERYBODY = 0.6
+/** Share of the picture, beyond what it is as a rule, that is a shadow. */
+const SHADOW = 0.002
+/** Frames of the shortest stretch that is worth a word. */
+const LEAST = 5
+
+interface Stretch {
+  from: number
+  to: number
+  isEmpty: boolean
+}
+
+/** Stretches with and without anybody; what lasts for less than one is part of what it interrupts. */
+function stretches(frames: readonly Seen[]): Stretch[] {
+  const found: Stretch[] = []
+  for (let from = 0; from < frames.length; ) {
+    const isEmpty = frames[from]!.share < NOBODY
+    let to = from
+    for (let next = from; next < frames.length; next++) {
+      if (frames[next]!.share < NOBODY === isEmpty) to = next
+      else if (next - to >= LEAST) break
+    }
+    found.push({ from, to, isEmpty })
+    from = to + 1
+  }
+  return found
+}
+
+/** Frames by which a shadow is in the picture before somebody is, and after. */
+function shadowBeside(frames: readonly Seen[], { from, to }: Stretch): { before: number; after: number } {
+  const usual = middle(frames.filter(f => f.share < NOBODY).map(f => f.shade))
+  const isShaded = (at: number) => frames[at] !== undefined && frames[at].shade > usual + SHADOW
+  let [first, last] = [from, to]
+  while (isShaded(first - 1) && frames[first - 1]!.share < NOBODY) first--
+  while (isShaded(last + 1) && frames[last + 1]!.share < NOBODY) last++
+  return { before: from - first, after: last - to }
+}
+
+const plural = (count: number): string => `${count} frame${count === 1 ? '' : 's'}`
+
+function shadowWords({ before, after }: { before: number; after: number }): string {
+  const words = [
+    ...(before > 0 ? [`${plural(before)} before`] : []),
+    ...(after > 0 ? [`${plural(after)} after`] : []),
+  ].join(' and ')
+  return words === '' ? '' : ` Their shadow is in the picture ${words}: leave it room.`
+}
+
+export function aboutPeople(frames: readonly Seen[]): Finding[] {
+  const all = { about: 'people', ...overall(frames) } as const
+  if (middle(frames.map(f => f.share)) > EVERYBODY) {
+    const sentence = 'Most of the picture is unlike the plate: it shows another place, or somebody fills it.'
+    return [{ ...all, isFault: true, sentence, advice: null }]
+  }
+  const found: Finding[] = []
+  const parts = stretches(frames)
+  const acts = parts.filter(p => !p.isEmpty)
+  for (const part of parts) {
+    const { from, to, isEmpty } = part
+    const own = { about: 'people', from, to, isFault: false } as const
+    if (isEmpty && to - from + 1 >= LEAST) {
+      const sentence = `Nobody is there from frame ${from} to ${to}: a plate.`
+      found.push({ ...own, word: 'nobody here', sentence, advice: 'plate' })
+    } else if (!isEmpty) {
+      const number = acts.indexOf(part) + 1
+      const sentence = `Act ${number}: frames ${from} to ${to}.${shadowWords(shadowBeside(frames, part))}`
+      found.push({
+        ...own,
+        word: `act ${number}`,
+        sentence,
+        advice: acts.length > 1 || parts.length > 1 ? 'acts' : null,
+      })
+    }
+  }
+  return found
+}

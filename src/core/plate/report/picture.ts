@@ -1,0 +1,33 @@
+// Whether the camera refocused, and what is black or white beyond telling.
+import { type Finding, middle, overall, percent, type Seen, steps } from './finding'
+
+/** By how much sharpness has to change for the camera to have refocused, and how much less of it than the plate's is soft. */
+const REFOCUS = 0.12
+const SOFT = 0.75
+/** Shares of the picture that may be clipped. */
+const WHITE = 0.02
+const BLACK = 0.15
+
+export function aboutPicture(frames: readonly Seen[]): Finding[] {
+  const all = { about: 'picture', ...overall(frames), isFault: true, advice: null } as const
+  const found: Finding[] = []
+  const sharp = frames.map(f => f.sharp)
+  for (const { at, by } of steps(sharp, REFOCUS)) {
+    const sentence = `The camera refocuses at frame ${at}: the set is ${by < 0 ? 'softer' : 'sharper'} from there on. Cut the take there, each part by a plate that is as sharp.`
+    found.push({ ...all, from: at, to: at, word: 'refocused', sentence, advice: 'split' })
+  }
+  if (found.length === 0 && middle(sharp) < SOFT)
+    found.push({ ...all, sentence: 'The set is softer than in the plate: edges of what is cut out will be unsure.' })
+  const [white, black] = [middle(frames.map(f => f.bright)), middle(frames.map(f => f.dark))]
+  if (white > WHITE)
+    found.push({
+      ...all,
+      sentence: `${percent(white)} of the picture is white beyond telling: nobody can be cut out there.`,
+    })
+  if (black > BLACK)
+    found.push({
+      ...all,
+      sentence: `${percent(black)} of the picture is black beyond telling: nobody can be cut out there.`,
+    })
+  return found
+}

@@ -1,0 +1,113 @@
+// What was measured of a take, applied to its layers as keys that can be seen and changed.
+import { type Affine, after, carry, degrees, scaleOf } from '../../affine'
+import { isKeyed, linearKeys, placesToKeep, sample, type Value } from '../../keys'
+import { freshValues, LOOKS, type Look } from '../../look'
+import { type Rate, secondsToFrame } from '../../time'
+import { newId } from '../make'
+import { placeMap } from '../place'
+import { momentAt } from '../timing'
+import type { Layer, Place, Shot } from '../types'
+import { editableLayer } from './find'
+
+/** What each frame of a take was measured to be; of a still there is one. */
+export interface Track<T> {
+  rate: Rate | null
+  values: readonly T[]
+}
+
+/** How a frame lies in its plate, about the picture's middle: px, radians, a factor. */
+export interface Shift {
+  x: number
+  y: number
+  turn: number
+  scale: number
+}
+
+/** Stops, px, degrees and shares that the eye does not find. */
+const STOPS = 0.006
+const PX = 0.04
+const DEGREES = 0.003
+const SHARE = 0.00005
+
+/** What was measured of the frame that a layer shows, at each frame of its span. */
+function measuredOver<T>(layer: Layer, rate: Rate, track: Track<T>): T[] {
+  const last = track.values.length - 1
+  return Array.from({ length: layer.span.to - layer.span.from }, (_, i) => {
+    const { seconds } = momentAt(layer.timing, i, rate)
+    const frame = track.rate ? secondsToFrame(seconds + 1e-3, track.rate) : 0
+    return track.values[Math.max(0, Math.min(last, frame))]!
+  })
+}
+
+const rounded = (value: number, digits: number): number => Number(value.toFixed(digits))
+
+/** A number of the light look, within its bounds. */
+const inStops = (name: string, value: number): number => {
+  const { least, most } = LOOKS.light.values[name]!
+  return rounded(Math.max(least, Math.min(most, value)), 4)
+}
+
+/** The numbers of a light look that bring what a layer shows to the light it was measured against. `gain`: red, green and blue, linear. */
+export function matchedLight(layer: Layer, rate: Rate, gain: Track<readonly [number, number, number]>): Look['values'] {
+  const stops = measuredOver(layer, rate, gain).map(([r, g, b]) => ({
+    exposure: inStops('exposure', -Math.log2(g)),
+    red: inStops('red', Math.log2(g / r)),
+    blue: inStops('blue', Math.log2(g / b)),
+  }))
+  const value = (name: 'exposure' | 'red' | 'blue'): Value<number> => {
+    const curve = stops.map(s => s[name])
+    const places = placesToKeep([curve], [STOPS])
+    if (places.length > 1) return { keys: linearKeys(curve, layer.span.from, places) }
+    return rounded(curve.reduce((sum, v) => sum + v, 0) / Math.max(1, curve.length), 4)
+  }
+  return { ...freshValues('light'), exposure: value('exposure'), red: value('red'), blue: value('blue') }
+}
+
+/** Brings a layer's light to what it was measured against, as the first of its looks; one that is there already is set anew. */
+export function matchLight(shot: Shot, layer: string, gain: Track<readonly [number, number, number]>): void {
+  const found = editableLayer(shot, layer)
+  if (!found || gain.values.length === 0) return
+  const values = matchedLight(found, shot.rate, gain)
+  const first = found.looks[0]
+  if (first?.kind === 'light') Object.assign(first, { values, on: true })
+  else found.looks.unshift({ id: newId(), kind: 'light', on: true, values })
+}
+
+/** The map of a frame onto its plate, px of the take about its middle. */
+const shiftMap = ({ x, y, turn, scale }: Shift, middle: { x: number; y: number }): Affine => {
+  const [a, b] = [scale * Math.cos(turn), scale * Math.sin(turn)]
+  const { x: cx, y: cy } = middle
+  return { a, b, c: -b, d: a, x: cx + x - a * cx + b * cy, y: cy + y - b * cx - a * cy }
+}
+
+/** A place of a layer under which a frame lies as its plate would at `place`. */
+function steadied(layer: Layer, place: Place, shift: Shift, middle: { x: number; y: number }): Place {
+  const map = after(placeMap(layer, place), shiftMap(shift, middle))
+  const turned = degrees(shift.turn) * (layer.flip.across !== layer.flip.down ? -1 : 1)
+  return {
+    ...carry(map, layer.anchor),
+    scale: scaleOf(map),
+    angle: place.angle + turned,
+  }
+}
+
+/** Where a layer has to lie so that its set stands still where it stood in what it was measured against; as it is where it lies already moves. */
+export function steadyPlace(
+  layer: Layer,
+  rate: Rate,
+  shifts: Track<Shift>,
+  middle: { x: number; y: number },
+): Value<Place> {
+  if (isKeyed(layer.place)) return layer.place
+  const base = sample(layer.place, layer.span.from)
+  const places = measuredOver(layer, rate, shifts).map(shift => steadied(layer, base, shift, middle))
+  const curves = (['x', 'y', 'angle', 'scale'] as const).map(name => places.map(p => p[name]))
+  const kept = placesToKeep(curves, [PX, PX, DEGREES, SHARE])
+  return kept.length > 1 ? { keys: linearKeys(places, layer.span.from, kept) } : places[0]!
+}
+
+/** Steadies a layer onto what its take was measured against. `middle`: of the take's picture, px. */
+export function steadyLayer(shot: Shot, layer: string, shifts: Track<Shift>, middle: { x: number; y: number }): void {
+  const found = editableLayer(shot, layer)
+  if (found && shifts.values.length > 0) found.place = steadyPlace(found, shot.rate, shifts, middle)
+}

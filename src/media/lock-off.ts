@@ -1,0 +1,41 @@
+// A take looked through for what its camera, its light and its people do: smaller than it is, which tells as much and takes a fraction of the time.
+import { blankCells, cutout, type Seen } from '../core/plate'
+import type { Kernels } from '../core/render'
+import type { Size, Stretch } from '../core/shot'
+import { type Counted, type Frames, readFrame, readPlate, settledPlate } from './cutout'
+import { Dropped } from './problem'
+
+/** px of the longer side that is looked at. */
+const LOOKED = 640
+
+const looked = ({ width, height }: Size): Size => {
+  const share = Math.min(1, LOOKED / Math.max(width, height))
+  return { width: Math.max(2, Math.round(width * share)), height: Math.max(2, Math.round(height * share)) }
+}
+
+/**
+ * What each frame of a take tells against its plate, in order; against what shows most of the time in the take itself where there is none. Movement is in px of the take.
+ * Throws MediaProblem, and Dropped when `isWanted` turns false.
+ */
+export async function* lookThrough(
+  k: Kernels,
+  frames: Frames,
+  take: Counted,
+  plate: (Stretch & { of: Counted }) | null,
+  isWanted: () => boolean = () => true,
+): AsyncGenerator<Seen> {
+  const size = looked(take.size)
+  const cells = plate
+    ? await readPlate(k, frames, plate.of, plate, size, isWanted)
+    : await settledPlate(k, frames, [take], size)
+  const cutter = cutout(cells)
+  const frame = blankCells(cells.k, size)
+  const px = take.size.width / size.width
+  for (let i = 0; i < take.count; i++) {
+    if (!isWanted()) throw new Dropped('Nobody wants to know any more.')
+    await readFrame(k, frames, take, i, isWanted, frame)
+    const { movement, gain, share, unsure, shade, sharp, dark, bright } = cutter.next(frame)
+    const { x, y, turn, scale } = movement
+    yield { movement: { x: x * px, y: y * px, turn, scale }, gain, share, unsure, shade, sharp, dark, bright }
+  }
+}

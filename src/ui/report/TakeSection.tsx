@@ -1,0 +1,143 @@
+// One take of the report: what it says in sentences, each with the one thing to do about it.
+import { useState } from 'react'
+import { doingFor } from '../../app/engine/advice'
+import type { TakeReport } from '../../app/engine/reports'
+import { projectOf, useStore } from '../../app/store'
+import type { Finding } from '../../core/plate'
+import type { Take } from '../../core/shot'
+import { TextButton } from '../common/Button'
+import { useReports } from '../stage/engine-context'
+import { Time } from './Time'
+import { useReport } from './use-report'
+
+/** Seconds of a film that are taken for its plate unless a part of it is marked. */
+const LONG = 0.5
+
+interface PointProps {
+  frame: number | null
+  onPoint: (frame: number) => void
+}
+
+function Said({
+  take,
+  report,
+  finding,
+  onPoint,
+}: { take: Take; report: TakeReport; finding: Finding } & Pick<PointProps, 'onPoint'>) {
+  const readOnly = useStore(s => s.view.readOnly)
+  // What can be done depends on the document.
+  useStore(projectOf)
+  const doing = doingFor(take, report, finding)
+  return (
+    <li className="flex min-h-8 items-center gap-3">
+      <button
+        type="button"
+        className={`min-w-0 flex-1 text-left hover:text-lime ${finding.isFault ? 'text-ink' : 'text-quiet'}`}
+        onClick={() => onPoint(finding.from)}
+      >
+        {finding.isFault && <span className="text-warn">◆ </span>}
+        {finding.sentence}
+      </button>
+      {doing?.isDone && <span className="text-ghost">✓ done</span>}
+      {doing && !doing.isDone && (
+        <TextButton
+          disabled={readOnly || doing.hindered !== null}
+          title={doing.hindered ?? undefined}
+          className="shrink-0 disabled:opacity-50"
+          onClick={doing.run}
+        >
+          {doing.name}
+        </TextButton>
+      )}
+    </li>
+  )
+}
+
+/** One advice that several findings give is given once. */
+const once = (findings: readonly Finding[]): Finding[] =>
+  findings.map((f, i) =>
+    f.advice === 'acts' && findings.findIndex(o => o.advice === 'acts') !== i ? { ...f, advice: null } : f,
+  )
+
+function AgainstChoice({ take, report }: { take: Take; report: TakeReport }) {
+  const reports = useReports()
+  const takes = useStore(s => projectOf(s)?.takes)
+  return (
+    <label className="flex items-center gap-2 text-xs text-quiet">
+      seen against
+      <select
+        value={report.against?.plate ?? ''}
+        className="max-w-52 rounded-full bg-ground px-2.5 py-1 text-ink"
+        onChange={({ target: { value } }) => {
+          const marked = takes?.find(t => t.digest === value)?.marked
+          const stretch = marked ?? { from: 0, to: LONG }
+          reports?.lookAgainst(take.digest, value === '' ? null : { plate: value, from: stretch.from, to: stretch.to })
+        }}
+      >
+        <option value="">what it shows most of the time</option>
+        {takes
+          ?.filter(t => t.digest !== take.digest && (t.picture?.kind === 'film' || t.picture?.kind === 'still'))
+          .map(t => (
+            <option key={t.digest} value={t.digest}>
+              {t.name}
+            </option>
+          ))}
+      </select>
+    </label>
+  )
+}
+
+/** Of a take without faults: all that there is to say, in a line. */
+const inShort = (findings: readonly Finding[]): string =>
+  findings
+    .map(f => f.sentence.replace(/\.$/, ''))
+    .join('. ')
+    .concat('.')
+
+function howFar({ state, seen, of, problem }: TakeReport): string {
+  if (state === 'failed') return `◆ It cannot be looked through: ${problem}.`
+  if (state === 'none') return 'Nobody has looked through it.'
+  return of === 0 ? 'Waiting to be looked through…' : `Looked at ${seen.length} of ${of} frames`
+}
+
+export function TakeSection({ take, frame, onPoint }: { take: Take } & PointProps) {
+  const report = useReport(take.digest)
+  const [isOpen, setOpen] = useState<boolean | null>(null)
+  if (!report) return null
+  const isReady = report.state === 'ready'
+  const isPlain = isReady && !report.findings.some(f => f.isFault)
+  const open = isOpen ?? !isPlain
+  return (
+    <section aria-label={take.name} className="border-t border-line py-3">
+      <header className="flex items-center gap-3">
+        <h2 className="font-display text-lg">{take.name}</h2>
+        <span className="min-w-0 flex-1 truncate text-quiet">{isReady ? !open && inShort(report.findings) : ''}</span>
+        {!isReady && (
+          <span role="status" className={report.state === 'failed' ? 'text-warn' : 'text-quiet'}>
+            {howFar(report)}
+          </span>
+        )}
+        {open && <AgainstChoice take={take} report={report} />}
+        {isReady && (
+          <TextButton aria-expanded={open} onClick={() => setOpen(!open)}>
+            {open ? 'Less' : 'More'}
+          </TextButton>
+        )}
+      </header>
+      {open && report.seen.length > 0 && <Time take={take} report={report} frame={frame} onPoint={onPoint} />}
+      {open && isReady && (
+        <ul className="mt-2 flex flex-col gap-0.5">
+          {once(report.findings).map(finding => (
+            <Said
+              key={`${finding.about} ${finding.from} ${finding.sentence}`}
+              take={take}
+              report={report}
+              finding={finding}
+              onPoint={onPoint}
+            />
+          ))}
+        </ul>
+      )}
+    </section>
+  )
+}
