@@ -4,6 +4,7 @@ import type { Letters, Wording } from '../core/graphic'
 import { leanOnEdges, type OutlinePoint, type Pixels } from '../core/outline'
 import { type Beside, type Plan, planFrame, planView, type View } from '../core/plan'
 import type { Codes, Kernels } from '../core/render'
+import type { Line } from '../core/shape'
 import type { Shot } from '../core/shot'
 import { frameToSeconds, secondsToFrame } from '../core/time'
 import { type FrameStore, frameStore } from '../media/frames'
@@ -11,6 +12,7 @@ import { type Painted, paintPlan } from '../media/paint'
 import { packPng, pngRows } from '../media/png'
 import { Dropped } from '../media/problem'
 import { browserDrawings } from './drawings'
+import { type Held, holdAgainst } from './find-seam'
 import { aloneUncut, findWorst, type OutlineAt } from './find-worst'
 import { browserPlace } from './frame-place'
 import { browserKernels } from './kernels'
@@ -281,6 +283,20 @@ const api = {
     onLooked: (count: number) => boolean | Promise<boolean>,
   ): Promise<number | null> {
     return findWorst(shots.shot!, layer, outlines, reach, withPixels, async count => {
+      if (!(await onLooked(count))) throw new Dropped('Nobody wants to know any more.')
+    })
+  },
+
+  /** A layer of the open shot against all that lies behind it. Stops where `onLooked` says no. */
+  async holdAgainst(
+    layer: string,
+    frames: number[],
+    seam: { line: Line | null; isSought: boolean },
+    onLooked: (count: number) => boolean | Promise<boolean>,
+  ): Promise<Held> {
+    const shot = shots.shot!
+    const paint = <T>(plan: Plan, use: (picture: Codes) => T) => withPicture(plan, ({ picture }) => use(picture))
+    return holdAgainst({ k, paint }, shot, shot.layers.find(l => l.id === layer)!, frames, seam, async count => {
       if (!(await onLooked(count))) throw new Dropped('Nobody wants to know any more.')
     })
   },

@@ -8,6 +8,7 @@ import { LAYERS } from './layers'
 import { OUTLINE } from './outline'
 import { PICTURE } from './picture'
 import { ROOM } from './room'
+import { SEAM } from './seam'
 import { TIME } from './time'
 
 export type { Command } from './command'
@@ -33,6 +34,7 @@ export const COMMANDS: readonly Command[] = [
   ...GRAPHICS,
   ...PICTURE,
   ...OUTLINE,
+  ...SEAM,
   ...ROOM,
 ]
 

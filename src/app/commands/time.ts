@@ -121,7 +121,7 @@ export const TIME: readonly Command[] = [
     id: 'last-unsure',
     name: 'To the unsure frame before',
     group: 'Go to',
-    keys: 'shift+u',
+    keys: 'alt+u',
     applies: hasLayer,
     run: jumper(unsure, -1),
   },

@@ -1,8 +1,10 @@
 // The running heart of an open shot: keeps the stage's picture and sound with the document and the playhead.
 import type { Letters, Wording } from '../../core/graphic'
 import type { OutlinePoint } from '../../core/outline'
+import type { Line } from '../../core/shape'
 import type { Shot } from '../../core/shot'
 import {
+  type Held,
   type MediaFile,
   type OutlineAt,
   proxy,
@@ -47,6 +49,14 @@ export interface StageEngine {
     onLooked: (count: number) => void,
     signal: AbortSignal,
   ): Promise<number | null>
+  /** A layer against all that lies behind it, at frames in which both show. Throws Stopped. */
+  holdAgainst(
+    layer: string,
+    frames: number[],
+    seam: { line: Line | null; isSought: boolean },
+    onLooked: (count: number) => void,
+    signal: AbortSignal,
+  ): Promise<Held>
   /** A text as its fonts set it; null where one of them is missing. */
   letters(wording: Wording): Promise<Letters | null>
   /** A small picture of a frame, or of what one layer contributes to it, once the stage rests; null when no longer wanted. */
@@ -211,6 +221,24 @@ export async function startStage(
     const shot = heardShot(store.getState())
     if (shot) send('shot', shot)
   }
+  /** Work on many frames of the open shot, which tells how far it is and ends when it is stopped. */
+  const throughFrames = async <T>(
+    signal: AbortSignal,
+    onLooked: (count: number) => void,
+    work: (looked: (count: number) => boolean) => Promise<T>,
+  ): Promise<T> => {
+    sendOpenShot()
+    const looked = proxy((count: number) => {
+      onLooked(count)
+      return !signal.aborted
+    })
+    try {
+      return await work(looked)
+    } catch (error) {
+      if (signal.aborted) throw new Stopped('Stopped.')
+      throw error
+    }
+  }
   // While a hand drags, the document changes faster than pictures can be made: only the latest is sent on, while the one
   // before is being made, so that who makes them need not wait for the page.
   let underWay = 0
@@ -251,19 +279,10 @@ export async function startStage(
     play,
     stop: halt,
     png: frame => render.call.png(subject(), frame),
-    async findWorst(layer, outlines, reach, onLooked, signal) {
-      sendOpenShot()
-      const looked = proxy((count: number) => {
-        onLooked(count)
-        return !signal.aborted
-      })
-      try {
-        return await render.call.findWorst(layer, outlines, reach, looked)
-      } catch (error) {
-        if (signal.aborted) throw new Stopped('Stopped.')
-        throw error
-      }
-    },
+    findWorst: (layer, outlines, reach, onLooked, signal) =>
+      throughFrames(signal, onLooked, looked => render.call.findWorst(layer, outlines, reach, looked)),
+    holdAgainst: (layer, frames, seam, onLooked, signal) =>
+      throughFrames(signal, onLooked, looked => render.call.holdAgainst(layer, frames, seam, looked)),
     lean(...args) {
       sendOpenShot()
       return render.call.lean(...args)

@@ -172,6 +172,7 @@ const ARGUMENTS: Record<EditName, fc.Arbitrary<unknown[]>> = {
   ),
   limitPiece: t(id, fc.constantFrom('piece', 'outline'), n, fc.constantFrom('from', 'until')),
   matchLight: t(id, fc.record({ rate: fc.constantFrom(null, { num: 25, den: 1 }), values: fc.array(t(n, n, n)) })),
+  matchLightAt: t(id, fc.array(fc.record({ frame: n, gain: t(n, n, n) }), { maxLength: 4 })),
   steadyLayer: t(
     id,
     fc.record({

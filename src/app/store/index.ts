@@ -14,6 +14,7 @@ export {
   takesAdded,
 } from './project'
 export { allFolded, type Part, partFolded } from './room'
+export { seamMeasured } from './seams'
 export {
   chosenIds,
   chosenLayer,

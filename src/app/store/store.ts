@@ -7,6 +7,7 @@ import { jobsReducer } from './jobs'
 import { keysReducer } from './keys'
 import { changed, changeMade, changesProject, edited, HISTORY, projectReducer } from './project'
 import { keepRoom, roomReducer } from './room'
+import { seamsReducer } from './seams'
 import { groupEntered, refusalTold, viewReducer } from './view'
 
 /** In a project that another tab holds, nothing changes. */
@@ -50,7 +51,14 @@ const leave: Middleware = api => next => action => {
 }
 
 export const store = configureStore({
-  reducer: { project: projectReducer, view: viewReducer, keys: keysReducer, jobs: jobsReducer, room: roomReducer },
+  reducer: {
+    project: projectReducer,
+    view: viewReducer,
+    keys: keysReducer,
+    jobs: jobsReducer,
+    room: roomReducer,
+    seams: seamsReducer,
+  },
   middleware: defaults => defaults({ serializableCheck: false, immutableCheck: false }).concat(guard, aim, leave, door),
 })
 

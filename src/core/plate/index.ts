@@ -1,5 +1,8 @@
 export { addCells, keptCells, medianCells } from './background'
+export { type Between, comparer } from './between'
 export { blankCells, type Cells, cellsToRgba, readCells } from './cells'
 export { CUTTING_BYTES, type Cutout, cutout } from './cutout'
+export type { Gain } from './light'
 export { CUTOUT_METHOD, type Cut, cutoutRecipe, lockOffRecipe } from './recipe'
 export { type Advice, type Finding, findings, type Seen } from './report'
+export { differencesOf, featherFor, findSeam, meanAlong } from './seam'

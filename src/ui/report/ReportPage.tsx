@@ -1,24 +1,19 @@
-import { Redo2, Undo2 } from 'lucide-react'
 import { useEffect, useState } from 'react'
 import { Link } from 'react-router'
 import { isLookedAt } from '../../app/engine/reports'
-import { projectOf, redo, undo, useSend, useStore } from '../../app/store'
-import { IconButton } from '../common/Button'
+import { projectOf, useStore } from '../../app/store'
 import { Ghost } from '../common/Ghost'
+import { History } from '../common/History'
 import { useReports } from '../stage/engine-context'
 import { Pointed } from './Pointed'
 import { TakeSection } from './TakeSection'
 
 /** What the takes say about camera, light and people, and what can be done about it. */
 export function ReportPage() {
-  const send = useSend()
   const reports = useReports()
   const id = useStore(s => projectOf(s)?.id ?? '')
   const name = useStore(s => projectOf(s)?.shot.name)
   const takes = useStore(s => projectOf(s)?.takes)
-  const past = useStore(s => s.project.past.some(p => p !== null))
-  const future = useStore(s => s.project.future.length > 0)
-  const readOnly = useStore(s => s.view.readOnly)
   const [pointed, setPointed] = useState<{ take: string; frame: number } | null>(null)
   useEffect(() => {
     reports?.recall().then(
@@ -40,14 +35,7 @@ export function ReportPage() {
         </Link>
         /<h1 className="font-display text-xl font-semibold text-ink">Lock-off report</h1>
         <span className="flex-1" />
-        <IconButton icon={Undo2} label="Undo" keys="Ctrl Z" disabled={!past || readOnly} onClick={() => send(undo())} />
-        <IconButton
-          icon={Redo2}
-          label="Redo"
-          keys="Ctrl Shift Z"
-          disabled={!future || readOnly}
-          onClick={() => send(redo())}
-        />
+        <History />
         <Link
           to={`/shot/${encodeURIComponent(id)}`}
           className="rounded-full bg-card px-4 py-1.5 text-ink hover:bg-raised"

@@ -4,6 +4,7 @@ import { freshValues, LOOK_KINDS, LOOKS, type Look } from '../../core/look'
 import { type Layer, newId } from '../../core/shot'
 import { IconButton } from '../common/Button'
 import { Menu, MenuItem } from '../common/Menu'
+import { CommandButton } from './CommandButton'
 import { ValueField } from './ValueField'
 
 function LookCard({ layer, look, index }: { layer: Layer; look: Look; index: number }) {
@@ -66,6 +67,7 @@ export function LooksSection({ layer }: { layer: Layer }) {
         <p className="flex-1 text-xs text-quiet">
           {layer.looks.length === 0 ? 'Nothing is done to its picture.' : 'Done to its picture, in this order.'}
         </p>
+        <CommandButton id="match-behind">Match the light</CommandButton>
         <Menu trigger={<IconButton icon={Plus} label="Add a look" size="small" disabled={fixed} />}>
           {LOOK_KINDS.map(kind => (
             <MenuItem key={kind} onSelect={() => add(kind)}>

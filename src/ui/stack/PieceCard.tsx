@@ -78,7 +78,7 @@ export function PieceCard({ layer, piece }: { layer: Layer; piece: Piece }) {
   const chosen = useStore(s => s.view.piece === piece.id)
   const readOnly = useStore(s => s.view.readOnly)
   const words = useStore(s => summary(piece, shotOf(s)))
-  const { icon: Icon } = SHAPE_VIEWS[piece.shape.kind]
+  const { icon: Icon, More } = SHAPE_VIEWS[piece.shape.kind]
   const { listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: piece.id, disabled: readOnly })
   const change = (changes: edits.PieceSwitches) => send(edit('changePiece', layer.id, piece.id, changes))
   const blur = (changes: Partial<Blur>, gesture: string) =>
@@ -186,6 +186,7 @@ export function PieceCard({ layer, piece }: { layer: Layer; piece: Piece }) {
                 onChange={(phase, gesture) => blur({ phase }, gesture)}
               />
             )}
+            {More && <More piece={piece} />}
           </div>
           <div className="flex items-center gap-1 text-xs text-quiet">
             <span className="flex-1">Used</span>

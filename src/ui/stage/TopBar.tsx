@@ -1,25 +1,15 @@
-import { Lightbulb, Menu as MenuIcon, Redo2, Undo2 } from 'lucide-react'
+import { Lightbulb, Menu as MenuIcon } from 'lucide-react'
 import { useEffect, useRef } from 'react'
 import { Link } from 'react-router'
 import { toast } from 'sonner'
 import { COMMANDS, commandOf, shownKeys } from '../../app/commands'
 import { leaveGroup } from '../../app/commands/layers'
-import {
-  dialogOpened,
-  edit,
-  findingSet,
-  projectOf,
-  redo,
-  rootShot,
-  shotOf,
-  undo,
-  useSend,
-  useStore,
-} from '../../app/store'
+import { dialogOpened, edit, findingSet, projectOf, rootShot, shotOf, useSend, useStore } from '../../app/store'
 import { innerShot, type Shot } from '../../core/shot'
 import { lengthText, rateText } from '../../core/time'
 import { IconButton } from '../common/Button'
 import { Ghost } from '../common/Ghost'
+import { History } from '../common/History'
 import { switchLights } from '../common/lights'
 import { Menu, MenuItem } from '../common/Menu'
 import { Tip } from '../common/Tip'
@@ -120,8 +110,6 @@ export function TopBar() {
   const id = useStore(s => projectOf(s)?.id)
   const name = useStore(s => rootShot(s)?.name)
   const form = useStore(s => formOf(shotOf(s)))
-  const past = useStore(s => s.project.past.some(p => p !== null))
-  const future = useStore(s => s.project.future.length > 0)
   const saving = useStore(s => s.view.saving)
   const readOnly = useStore(s => s.view.readOnly)
   const packing = usePacking()
@@ -156,14 +144,7 @@ export function TopBar() {
       </span>
       <span className="flex-1" />
       <Lamps />
-      <IconButton icon={Undo2} label="Undo" keys="Ctrl Z" disabled={!past || readOnly} onClick={() => send(undo())} />
-      <IconButton
-        icon={Redo2}
-        label="Redo"
-        keys="Ctrl Shift Z"
-        disabled={!future || readOnly}
-        onClick={() => send(redo())}
-      />
+      <History />
       <IconButton icon={Lightbulb} label="House lights" onClick={switchLights} />
       <Menu trigger={<IconButton icon={MenuIcon} label="Commands" />}>
         <CommandItems />

@@ -13,6 +13,7 @@ import type { ComponentType } from 'react'
 import type { Camera } from '../../app/store'
 import type { Layer, Piece, Shape, Shot } from '../../core/shot'
 import { CutFields, cutSummary } from '../stack/CutFields'
+import { SeamFields } from '../stack/SeamFields'
 import { ShownFields, shownSummary } from '../stack/ShownFields'
 import { EdgeHandles } from './EdgeHandles'
 import { FrameHandles } from './FrameHandles'
@@ -49,6 +50,8 @@ interface ShapeView {
   fields: readonly Field[]
   /** What of it can be set in the card besides numbers. */
   Fields?: ComponentType<{ layer: Layer; piece: Piece }>
+  /** What else can be done with it there, under its numbers. */
+  More?: ComponentType<{ piece: Piece }>
   /** What it does, where that can be said better than for any piece. */
   summary?: (piece: Piece, shot: Shot | null) => string | null
 }
@@ -67,7 +70,13 @@ const sideOf = ({ join, inverted }: Piece): string | null =>
   join === 'add' ? `keeps its ${inverted ? 'left' : 'right'}` : null
 
 export const SHAPE_VIEWS: Readonly<Record<Shape['kind'], ShapeView>> = {
-  edge: { icon: SeparatorVertical, Handles: EdgeHandles, fields: [...PLACE, ...TURN], summary: sideOf },
+  edge: {
+    icon: SeparatorVertical,
+    Handles: EdgeHandles,
+    fields: [...PLACE, ...TURN],
+    More: SeamFields,
+    summary: sideOf,
+  },
   box: { icon: RectangleHorizontal, Handles: FrameHandles, fields: [...PLACE, ...EXTENT, ...TURN] },
   oval: { icon: Circle, Handles: FrameHandles, fields: [...PLACE, ...EXTENT, ...TURN] },
   outline: { icon: Spline, Handles: OutlineHandles, Hint: OutlineHint, fields: [] },

@@ -5,7 +5,7 @@ import { carry } from '../../affine'
 import { isKeyed, keysOf, sample } from '../../keys'
 import { placeMap } from '../place'
 import type { Layer, Shot } from '../types'
-import { matchLight, type Shift, steadyLayer } from './measured'
+import { matchLight, matchLightAt, type Shift, steadyLayer } from './measured'
 
 const rate = { num: 25, den: 1 }
 const MIDDLE = { x: 32, y: 18 }
@@ -51,6 +51,19 @@ it('matches the frame that a layer shows, whatever its timing, and stays within 
   const locked = shown({ locked: true })
   matchLight(locked.shot, 'layer-0', { rate, values })
   expect(locked.layer().looks).toEqual([])
+})
+
+it('matches what was measured at some frames only, evenly between them and still beyond', () => {
+  const { shot, layer } = shown()
+  matchLightAt(shot, 'layer-0', [
+    { frame: 10, gain: [1, 1, 1] },
+    { frame: 30, gain: [2, 2, 2] },
+  ])
+  const at = (frame: number) => gainOf(layer(), frame)[1]!
+  expect(at(5)).toBeCloseTo(1, 2)
+  expect(at(20)).toBeCloseTo(1 / 1.5, 2)
+  expect(at(44)).toBeCloseTo(0.5, 2)
+  matchLightAt(shot, 'nobody', [{ frame: 0, gain: [1, 1, 1] }])
 })
 
 it.each([

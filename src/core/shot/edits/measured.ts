@@ -1,6 +1,6 @@
 // What was measured of a take, applied to its layers as keys that can be seen and changed.
 import { type Affine, after, carry, degrees, scaleOf } from '../../affine'
-import { isKeyed, linearKeys, placesToKeep, sample, type Value } from '../../keys'
+import { isKeyed, type Key, linearKeys, placesToKeep, sample, type Value } from '../../keys'
 import { freshValues, LOOKS, type Look } from '../../look'
 import { type Rate, secondsToFrame } from '../../time'
 import { newId } from '../make'
@@ -47,9 +47,15 @@ const inStops = (name: string, value: number): number => {
   return rounded(Math.max(least, Math.min(most, value)), 4)
 }
 
+type Gain = readonly [number, number, number]
+
 /** The numbers of a light look that bring what a layer shows to the light it was measured against. `gain`: red, green and blue, linear. */
-export function matchedLight(layer: Layer, rate: Rate, gain: Track<readonly [number, number, number]>): Look['values'] {
-  const stops = measuredOver(layer, rate, gain).map(([r, g, b]) => ({
+export const matchedLight = (layer: Layer, rate: Rate, gain: Track<Gain>): Look['values'] =>
+  lightFor(layer, measuredOver(layer, rate, gain))
+
+/** Those that undo a gain at each frame of the layer. */
+function lightFor(layer: Layer, gains: readonly Gain[]): Look['values'] {
+  const stops = gains.map(([r, g, b]) => ({
     exposure: inStops('exposure', -Math.log2(g)),
     red: inStops('red', Math.log2(g / r)),
     blue: inStops('blue', Math.log2(g / b)),
@@ -63,14 +69,28 @@ export function matchedLight(layer: Layer, rate: Rate, gain: Track<readonly [num
   return { ...freshValues('light'), exposure: value('exposure'), red: value('red'), blue: value('blue') }
 }
 
-/** Brings a layer's light to what it was measured against, as the first of its looks; one that is there already is set anew. */
-export function matchLight(shot: Shot, layer: string, gain: Track<readonly [number, number, number]>): void {
-  const found = editableLayer(shot, layer)
-  if (!found || gain.values.length === 0) return
-  const values = matchedLight(found, shot.rate, gain)
-  const first = found.looks[0]
+/** Gives a layer a light look as the first of its looks; one that is there already is set anew. */
+function setLight(layer: Layer, values: Look['values']): void {
+  const first = layer.looks[0]
   if (first?.kind === 'light') Object.assign(first, { values, on: true })
-  else found.looks.unshift({ id: newId(), kind: 'light', on: true, values })
+  else layer.looks.unshift({ id: newId(), kind: 'light', on: true, values })
+}
+
+/** Brings a layer's light to what its take was measured against. */
+export function matchLight(shot: Shot, layer: string, gain: Track<Gain>): void {
+  const found = editableLayer(shot, layer)
+  if (found && gain.values.length > 0) setLight(found, matchedLight(found, shot.rate, gain))
+}
+
+/** Brings a layer's light to what it was measured against at some frames of the shot, in order; between them it goes on evenly. */
+export function matchLightAt(shot: Shot, layer: string, measured: readonly { frame: number; gain: Gain }[]): void {
+  const found = editableLayer(shot, layer)
+  if (!found || measured.length === 0) return
+  const keys = measured.map(({ frame, gain }): Key<Gain> => ({ frame, value: gain, ease: 'linear' }))
+  const gains = Array.from({ length: found.span.to - found.span.from }, (_, i) =>
+    sample<Gain>({ keys }, found.span.from + i),
+  )
+  setLight(found, lightFor(found, gains))
 }
 
 /** The map of a frame onto its plate, px of the take about its middle. */

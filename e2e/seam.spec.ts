@@ -1,0 +1,55 @@
+// Two takes made one in two touches: the light matched, the seam found; what is left is told, and the picture has no join.
+import { expect, test } from '@playwright/test'
+import { goTo, openDemo, type Pixels, pixelAt, saved, savedFrame } from './fixtures/workbench'
+
+/** Codes by which the picture steps from left to right of x, on the whole, over rows of plain wall and counter. */
+function step(picture: Pixels, xAt: (y: number) => number): number {
+  let sum = 0
+  let count = 0
+  for (const [from, to] of [
+    [500, 640],
+    [20, 60],
+  ] as const) {
+    for (let y = from; y < to; y += 2) {
+      for (let c = 0; c < 3; c++) {
+        const [left, right] = [-14, 14].map(by => pixelAt(picture, Math.round(xAt(y)) + by, y)[c]!)
+        sum += right! - left!
+        count++
+      }
+    }
+  }
+  return sum / count
+}
+
+test('the join between two takes goes in two touches', async ({ page }) => {
+  await openDemo(page)
+  await goTo(page, 75)
+  const left = page.getByRole('status').filter({ hasText: 'is left along it' })
+  const most = async () => Number(/([\d.]+)% at most/.exec((await left.textContent()) ?? '')?.[1] ?? 100)
+  await page.getByRole('button', { name: 'Measure it' }).click()
+  await expect(left).toContainText('◆', { timeout: 30_000 })
+  const before = await most()
+  await page.getByRole('button', { name: 'Match the light' }).first().click()
+  await expect.poll(most, { timeout: 30_000 }).toBeLessThan(before / 1.8)
+  await page.getByRole('button', { name: 'Find the seam' }).click()
+  await expect(page.getByRole('textbox', { name: 'Feather in', exact: true })).not.toHaveValue('12', {
+    timeout: 30_000,
+  })
+  await expect(left).not.toContainText('◆')
+  expect(await most()).toBeLessThan(0.8)
+  // It is where it was found, and plain to see in the numbers; the picture goes on across it.
+  const across = Number(await page.getByRole('textbox', { name: 'Across', exact: true }).inputValue())
+  const turn = Number(await page.getByRole('textbox', { name: 'Turn', exact: true }).inputValue())
+  const xAt = (y: number) => across - (y - 360) * Math.tan((turn * Math.PI) / 180)
+  expect(across).toBeGreaterThan(540)
+  expect(across).toBeLessThan(760)
+  const joined = step(await savedFrame(page), xAt)
+  // As the one take goes on there by itself.
+  await page.getByRole('button', { name: 'Hide Act B, right' }).first().click()
+  expect(Math.abs(joined - step(await savedFrame(page), xAt))).toBeLessThan(0.8)
+  await page.keyboard.press('Control+z')
+  await saved(page)
+  await page.keyboard.press('Control+z')
+  await page.keyboard.press('Control+z')
+  await expect(page.getByRole('textbox', { name: 'Feather in', exact: true })).toHaveValue('12')
+})

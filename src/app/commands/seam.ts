@@ -1,0 +1,155 @@
+// Hiding the join between two takes: where to part them, and in which light.
+import { after, carry, inverse, scaleOf, turn } from '../../core/affine'
+import { isKeyed, sample } from '../../core/keys'
+import { type Line, shapeAt, shapeValue } from '../../core/shape'
+import { type Layer, motionMap, newId, type Piece, placeMap } from '../../core/shot'
+import type { Held } from '../../workers/clients'
+import type { StageEngine } from '../engine/stage-engine'
+import { runJob } from '../jobs/run'
+import { Stopped } from '../stopped'
+import { editIn, projectOf, refusalTold, seamMeasured, store } from '../store'
+import { type Command, canChange, chosen, one, shot, view } from './command'
+
+/** Frames that are looked at, about. */
+const LOOKS = 40
+
+/** The edge that is chosen, or the first of the layer; one that carries keys is left as it is. */
+function edgeOf(layer: Layer): Piece | null {
+  const edges = layer.matte.filter(p => p.shape.kind === 'edge' && !isKeyed(shapeValue(p.shape)))
+  return edges.find(p => p.id === view().piece) ?? edges[0] ?? null
+}
+
+/** Layers behind one that show something while it does. */
+const behind = (layer: Layer): Layer[] => {
+  const all = shot()?.layers ?? []
+  return all
+    .slice(all.indexOf(layer) + 1)
+    .filter(l => l.on && l.span.from < layer.span.to && l.span.to > layer.span.from)
+}
+
+const hasBehind = (): boolean => {
+  const layer = chosen()
+  return one() && canChange() && layer !== null && behind(layer).length > 0
+}
+const hasEdge = (): boolean => hasBehind() && edgeOf(chosen()!) !== null
+
+/** Frames of a layer with something behind them. */
+function framesOf(layer: Layer): number[] {
+  const under = behind(layer)
+  const from = Math.max(0, layer.span.from, Math.min(...under.map(l => l.span.from)))
+  const to = Math.min(shot()!.length, layer.span.to, Math.max(...under.map(l => l.span.to)))
+  const step = Math.max(1, Math.ceil((to - from) / LOOKS))
+  return Array.from({ length: Math.max(1, Math.ceil((to - from) / step)) }, (_, i) => from + i * step)
+}
+
+/** From px of an edge to those of the shot. */
+function toShot(layer: Layer, piece: Piece, frame: number) {
+  const motion = motionMap(piece.pivot, sample(piece.motion, frame))
+  return piece.pinnedTo === 'shot' ? motion : after(placeMap(layer, sample(layer.place, frame)), motion)
+}
+
+const degreesOf = ({ x, y }: { x: number; y: number }): number => (Math.atan2(y, x) * 180) / Math.PI
+
+/** A line carried by a map; its normal, which points to what is kept, goes along. */
+function carried(line: Line, map: ReturnType<typeof toShot>): Line {
+  const a = (line.angle * Math.PI) / 180
+  return { ...carry(map, line), angle: degreesOf(turn(map, { x: Math.cos(a), y: Math.sin(a) })) }
+}
+
+async function hold(stage: StageEngine, layer: Layer, line: Line | null, isSought: boolean): Promise<Held | null> {
+  const project = projectOf(store.getState())
+  if (!project) return null
+  const frames = framesOf(layer)
+  try {
+    return await runJob(
+      { kind: 'compare', project: project.id, name: layer.name, of: frames.length },
+      ({ signal, tell }) => stage.holdAgainst(layer.id, frames, { line, isSought }, tell, signal),
+    )
+  } catch (error) {
+    if (!(error instanceof Stopped)) {
+      const why = error instanceof Error ? error.message : String(error)
+      store.dispatch(refusalTold(`The layer cannot be held against what lies behind it (${why}).`))
+    }
+    return null
+  }
+}
+
+const lineIn = (layer: Layer, piece: Piece): Line =>
+  carried(shapeAt(piece.shape, view().frame) as Line, toShot(layer, piece, view().frame))
+
+const told = (piece: Piece, { frames, left, feather }: Held) =>
+  store.dispatch(seamMeasured({ piece: piece.id, frames, left, feather }))
+
+/** Moves the edge to where both sides differ least, as soft as hides what is left. */
+async function seam(stage: StageEngine): Promise<void> {
+  const layer = chosen()
+  const piece = layer && edgeOf(layer)
+  if (!layer || !piece) return
+  const held = await hold(stage, layer, lineIn(layer, piece), true)
+  // Changed meanwhile: what was found is about another picture.
+  if (!held || chosen() !== layer) return
+  if (!held.line) {
+    store.dispatch(refusalTold('No straight line parts the people of the two: draw an outline instead.'))
+    return
+  }
+  const { frame } = view()
+  const map = toShot(layer, piece, frame)
+  const found = carried(held.line, inverse(map))
+  const line = { x: round(found.x), y: round(found.y), angle: round(found.angle) }
+  const gesture = newId()
+  const half = round(held.feather / 2 / scaleOf(map))
+  const set = (of: 'shape' | 'inside' | 'outside', value: unknown) =>
+    store.dispatch(editIn(gesture, 'setValue', layer.id, { of, piece: piece.id }, frame, value, false))
+  set('shape', line)
+  if (!isKeyed(piece.feather.inside)) set('inside', half)
+  if (!isKeyed(piece.feather.outside)) set('outside', half)
+  told(piece, held)
+}
+
+const round = (value: number): number => Math.round(value * 100) / 100
+
+/** Brings the layer's light to that of what lies behind it. */
+async function match(stage: StageEngine): Promise<void> {
+  const layer = chosen()
+  if (!layer) return
+  const held = await hold(stage, layer, null, false)
+  if (!held || chosen() !== layer) return
+  const measured = held.frames.map((frame, i) => ({ frame, gain: held.gains[i]! }))
+  store.dispatch(editIn(newId(), 'matchLightAt', layer.id, measured))
+  await measure(stage)
+}
+
+/** Measures along the edge as it is. */
+async function measure(stage: StageEngine): Promise<void> {
+  const layer = chosen()
+  const piece = layer && edgeOf(layer)
+  if (!layer || !piece) return
+  const held = await hold(stage, layer, lineIn(layer, piece), false)
+  if (held && chosen() === layer) told(piece, held)
+}
+
+export const SEAM: readonly Command[] = [
+  {
+    id: 'match-behind',
+    name: 'Match its light to what lies behind',
+    group: 'Picture',
+    keys: 'y',
+    applies: hasBehind,
+    run: s => void match(s),
+  },
+  {
+    id: 'seam',
+    name: 'Find the seam',
+    group: 'Picture',
+    keys: 'j',
+    applies: hasEdge,
+    run: s => void seam(s),
+  },
+  {
+    id: 'seam-measure',
+    name: 'Measure the seam as it is',
+    group: 'Picture',
+    applies: hasEdge,
+    run: s => void measure(s),
+  },
+]

@@ -1,0 +1,66 @@
+// Where two takes are parted: between their people, where they differ least, as soft as hides what is left.
+import fc from 'fast-check'
+import { expect, it } from 'vitest'
+import { differencesOf, featherFor, findSeam, meanAlong } from '.'
+
+const SIZE = { width: 120, height: 68 }
+const n = SIZE.width * SIZE.height
+
+const field = (of: (x: number, y: number, frame: number) => number, frames = 6): Float32Array[] =>
+  Array.from({ length: frames }, (_, f) =>
+    Float32Array.from({ length: n }, (_, i) => of(i % SIZE.width, Math.floor(i / SIZE.width), f)),
+  )
+
+/** Two people who sway on either side, and a valley between them along which the takes agree. */
+const scene = (valley: number, slope = 0) =>
+  field((x, y, frame) => {
+    const sway = 3 * Math.sin(frame)
+    if (Math.abs(x - 25 - sway) < 9 && y > 15) return 80
+    if (Math.abs(x - 96 + sway) < 9 && y > 15) return 80
+    return 3 + Math.min(10, Math.abs(x - valley - slope * (y - 34)) * 0.8)
+  })
+
+it('finds the line along which two takes agree, wherever it lies between their people', () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 42, max: 78 }),
+      fc.double({ min: -0.15, max: 0.15, noNaN: true }),
+      (valley, slope) => {
+        const of = differencesOf(SIZE, scene(valley, slope))
+        const line = findSeam(of, { x: 60, y: 34, angle: 0 })!
+        const a = (line.angle * Math.PI) / 180
+        const at = (y: number) => line.x - ((y - line.y) * Math.sin(a)) / Math.cos(a)
+        for (const y of [4, 34, 64]) expect(Math.abs(at(y) - valley - slope * (y - 34))).toBeLessThan(3)
+        expect(meanAlong(of, of.somebody, line)).toBe(0)
+      },
+    ),
+    { numRuns: 12 },
+  )
+})
+
+it('keeps to one side of nobody, goes where it lies where nobody is, and says where no line parts people', () => {
+  // All agree everywhere: it stays.
+  const empty = differencesOf(
+    SIZE,
+    field(() => 1),
+  )
+  expect(findSeam(empty, { x: 70, y: 34, angle: 4 })).toMatchObject({ angle: 4 })
+  // Somebody in the middle of both sides' way is not cut in halves for the sake of a smooth wall.
+  const one = differencesOf(
+    SIZE,
+    field((x, y) => (Math.hypot(x - 60, y - 34) < 20 ? 90 : 2)),
+  )
+  const found = findSeam(one, { x: 60, y: 34, angle: 0 })
+  expect(found === null || meanAlong(one, one.somebody, found)! > 0).toBe(true)
+})
+
+it('is as soft as hides what is left, and no softer than there is room beside somebody', () => {
+  const of = differencesOf(SIZE, scene(60))
+  const line = { x: 60, y: 34, angle: 0 }
+  expect(featherFor(of, line, 0.1, 8)).toBe(4)
+  expect(featherFor(of, line, 5, 8)).toBe(45)
+  // Thirty-three cells to either side are somebody's at times, and it may not reach there.
+  const close = featherFor(of, { ...line, x: 39 }, 15, 8)
+  expect(close).toBeLessThan(40)
+  expect(meanAlong(SIZE, of.mean, { x: -500, y: 0, angle: 0 })).toBeNull()
+})

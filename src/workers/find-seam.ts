@@ -1,0 +1,82 @@
+// A layer held against all that lies behind it, over a stretch of time: how its light stands to theirs, and where the two differ least.
+import { type Plan, planFrame } from '../core/plan'
+import { type Between, comparer, differencesOf, featherFor, findSeam, type Gain, meanAlong } from '../core/plate'
+import type { Codes, Kernels } from '../core/render'
+import type { Line } from '../core/shape'
+import type { Layer, Shot, Size } from '../core/shot'
+
+/** px of the pictures that are looked at. */
+const WIDTH = 360
+const CELL = 2
+const CODES = 255
+
+export interface Held {
+  frames: number[]
+  /** What the light of what lies behind is multiplied by to be the layer's, frame by frame, the layer without the match it has. */
+  gains: Gain[]
+  /** The seam, px of the shot; where none is looked for, the line as it was; null where none parts the people. */
+  line: Line | null
+  /** Shares of full light by which the two differ along it, frame by frame. */
+  left: number[]
+  /** px of feather that hide it. */
+  feather: number
+}
+
+/** The layer alone and uncut before what lies behind it, or what lies behind it. */
+function sides(shot: Shot, layer: Layer) {
+  const behind = shot.layers.slice(shot.layers.indexOf(layer) + 1)
+  const uncut: Layer = { ...layer, matte: [], opacity: 1, on: true, fade: { in: 0, out: 0 } }
+  const [first] = layer.looks
+  const asFilmed = first?.kind === 'light' ? { ...uncut, looks: layer.looks.slice(1) } : uncut
+  const shown = (layers: Layer[]): Shot => ({ ...shot, layers })
+  return { now: shown([uncut, ...behind]), filmed: shown([asFilmed, ...behind]), behind: shown(behind) }
+}
+
+export interface Paints {
+  k: Kernels
+  paint<T>(plan: Plan, use: (picture: Codes) => T): Promise<T>
+}
+
+/** `line`: px of the shot. Throws what `onLooked` throws. */
+export async function holdAgainst(
+  { k, paint }: Paints,
+  shot: Shot,
+  layer: Layer,
+  frames: readonly number[],
+  { line, isSought }: { line: Line | null; isSought: boolean },
+  onLooked: (count: number) => Promise<void>,
+): Promise<Held> {
+  const scale = Math.min(1, WIDTH / shot.size.width)
+  const size = await paint(planFrame(shot, frames[0]!, scale), ({ width, height }): Size => ({ width, height }))
+  const compare = comparer(await k.apart(2 ** 21 + size.width * size.height * 48), size)
+  const { now, filmed, behind } = sides(shot, layer)
+  const all: Between[] = []
+  const gains: Gain[] = []
+  for (const [i, frame] of frames.entries()) {
+    await paint(planFrame(behind, frame, scale), picture => compare.readOther(k, picture))
+    await paint(planFrame(filmed, frame, scale), picture => compare.readOne(k, picture))
+    gains.push(compare.between().gain)
+    if (filmed.layers[0]!.looks !== now.layers[0]!.looks)
+      await paint(planFrame(now, frame, scale), picture => compare.readOne(k, picture))
+    all.push(compare.between())
+    await onLooked(i + 1)
+  }
+  const { cells } = compare
+  const px = CELL / scale
+  const inCells = (of: Line): Line => ({ ...of, x: of.x / px, y: of.y / px })
+  const differences = differencesOf(
+    cells,
+    all.map(b => b.matched),
+  )
+  const from = inCells(line ?? { x: shot.size.width / 2, y: shot.size.height / 2, angle: 0 })
+  const found = isSought ? findSeam(differences, from) : from
+  const left = found ? all.map(b => (meanAlong(cells, b.plain, found) ?? 0) / CODES) : []
+  const mean = left.reduce((sum, v) => sum + v / left.length, 0)
+  return {
+    frames: [...frames],
+    gains,
+    line: found && { ...found, x: found.x * px, y: found.y * px },
+    left,
+    feather: found ? featherFor(differences, found, mean * CODES, px) : 0,
+  }
+}
