@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
 import { folder } from './fixtures/files'
 import { terminalFrame } from './fixtures/terminal'
-import { goTo, openDemo, pixelAt, saved, savedFrame, settled, type, unlike } from './fixtures/workbench'
+import { goTo, look, openDemo, pixelAt, saved, savedFrame, settled, type, unlike } from './fixtures/workbench'
 
 test('the clockmaker is cut out by his plate, shadow and all, the same on the stage and in a terminal', async ({
   page,
@@ -59,4 +59,44 @@ test('frames are made in the background, go on after a reload, and say where som
   await page.locator('[data-bar="Act A, left"]').click({ position: { x: 250, y: 30 } })
   await page.getByRole('button', { name: /^Plate cut-out/ }).click()
   await expect.poll(made, { timeout: 30_000 }).toBeGreaterThan(before)
+})
+
+test('one frame is corrected by strokes, kept in the document, and the terminal has them too', async ({ page }) => {
+  await openDemo(page)
+  await goTo(page, 75)
+  await page.locator('[data-bar="Act A, left"]').click({ position: { x: 250, y: 30 } })
+  await page.keyboard.press('Shift+q')
+  await expect(page.getByRole('button', { name: /^Plate cut-out/ })).toContainText('against empty-shop.mp4')
+  await page.keyboard.press('z')
+  const paint = page.getByTestId('paint')
+  await settled(page)
+  const area = (await page.getByTestId('picture').boundingBox())!
+  const at = (x: number, y: number) => [area.x + (x / 1280) * area.width, area.y + (y / 720) * area.height] as const
+  const stroke = async (from: readonly [number, number], to: readonly [number, number]) => {
+    await page.mouse.move(...at(...from))
+    await page.mouse.down()
+    await page.mouse.move(...at(...to), { steps: 6 })
+    await page.mouse.up()
+  }
+  await expect(paint).toBeVisible()
+  await stroke([400, 450], [450, 450])
+  await page.keyboard.press('p')
+  await stroke([900, 120], [960, 120])
+  await expect(page.getByText('2 strokes, 2 on this frame')).toBeVisible()
+  await page.keyboard.press('p')
+  await expect(paint).toBeHidden()
+  const matte = await look(page, 'Matte')
+  expect([pixelAt(matte, 425, 450)[0], pixelAt(matte, 930, 120)[0]]).toEqual([0, 255])
+  expect(pixelAt(matte, 430, 400)[0]).toBe(255)
+  await look(page, 'Picture')
+  await saved(page)
+  const frame = await savedFrame(page)
+  const download = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Save as file' }).click()
+  const path = join(folder(), 'painted.ghost')
+  await (await download).saveAs(path)
+  expect(unlike(frame, await terminalFrame(path, 75))).toBe(0)
+  // What is far from the painted frame is as it was, and a stroke can be taken away.
+  await page.getByRole('button', { name: 'Take these away' }).click()
+  await expect(page.getByText(/strokes?, /)).toBeHidden()
 })

@@ -11,6 +11,7 @@ import {
   frameNumber,
   goTo,
   handle,
+  look,
   pixelAt,
   ready,
   settled,
@@ -34,13 +35,6 @@ async function press(page: Page, x: number, y: number, pull?: [number, number]):
   await page.mouse.down()
   if (pull) await page.mouse.move(left + pull[0], top + pull[1], { steps: 4 })
   await page.mouse.up()
-}
-
-async function look(page: Page, name: string) {
-  await view(page, name).click()
-  await page.getByTestId('ruler').focus()
-  await settled(page)
-  return stagePixels(page)
 }
 
 const isKept = async (page: Page, x: number, y: number) =>

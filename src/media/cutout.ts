@@ -7,10 +7,13 @@ import {
   type Cut,
   type Cutout,
   cutout,
+  type Hint,
+  hintOf,
   keptCells,
   medianCells,
   readCells,
   type Seen,
+  type Stroke,
 } from '../core/plate'
 import type { Kernels, Picture } from '../core/render'
 import { resample } from '../core/render'
@@ -168,18 +171,46 @@ export interface Cutting {
   together(index: number, isWanted: () => boolean): AsyncGenerator<CutFrame, void, unknown>
 }
 
-/** Prepares a take for being cut out by its plate, which is as large. */
-export function startCutting(k: Kernels, frames: Frames, take: Counted, plate: Cells, sensitive: number): Cutting {
+/** Strokes with the frames that they were painted on; those are read into `cells`. */
+async function hintsOf(
+  k: Kernels,
+  frames: Frames,
+  take: Counted,
+  strokes: readonly Stroke[],
+  cells: Cells,
+  isWanted: () => boolean,
+): Promise<{ hint: Hint; index: number }[]> {
+  const found: { hint: Hint; index: number }[] = []
+  for (const stroke of strokes) {
+    const index = frameAt(take, stroke.at)
+    await readFrame(k, frames, take, index, isWanted, cells)
+    found.push({ hint: hintOf(stroke, cells), index })
+  }
+  return found
+}
+
+/** Prepares a take for being cut out by its plate, which is as large; `strokes`: all those that bear on what is asked of it. */
+export function startCutting(
+  k: Kernels,
+  frames: Frames,
+  take: Counted,
+  plate: Cells,
+  sensitive: number,
+  strokes: readonly Stroke[] = [],
+): Cutting {
   const cutter: Cutout = cutout(plate, sensitive)
   const frame = blankCells(plate.k, take.size)
+  let painted: { hint: Hint; index: number }[] | null = null
   return {
     async *together(index, isWanted) {
+      painted ??= await hintsOf(k, frames, take, strokes, frame, isWanted)
       const start = index - (index % TOGETHER)
       cutter.restart()
       for (let i = Math.max(0, start - LEAD); i < Math.min(take.count, start + TOGETHER); i++) {
         if (!isWanted()) throw new Dropped('A newer frame is wanted.')
         await readFrame(k, frames, take, i, isWanted, frame)
-        const { alpha, shadow, ...seen } = cutter.next(frame)
+        const hints = painted.map(({ hint, index }) => ({ hint, apart: Math.abs(index - i) }))
+        const { alpha, shadow, ...seen } = cutter.next(frame, hints)
         if (i >= start) yield { index: i, alpha, shadow, seen }
       }
     },

@@ -174,6 +174,41 @@ describe('a picture made by recipe', () => {
     expect(unpackTold(Uint8Array.of(1, 2, 3))).toEqual({})
   })
 
+  it('keeps and loses what was painted, on that frame for certain', async () => {
+    const size = { width: 160, height: 96 }
+    const store = frameStore(k, 16 << 20)
+    store.add('red', walk(size, RED))
+    store.add('plate', still(size))
+    const paint = (does: 'keep' | 'lose', x: number, y: number) => ({
+      at: 5 / 25,
+      does,
+      size: 8,
+      points: [
+        { x, y },
+        { x: x + 12, y },
+      ],
+    })
+    const painted = {
+      plate: 'plate',
+      from: 0,
+      to: 0,
+      sensitive: 50,
+      shadow: 100,
+      strokes: [paint('keep', 110, 20), paint('lose', 58, 55)],
+    }
+    const at = async (frame: number) => {
+      const need = { recipe: cutoutRecipe('red', painted, frame / 25), part: 'alpha', seconds: frame / 25 }
+      const found = (await store.derived(need)) as Codes
+      const alpha = k.bytes(found.ptr, 160 * 96 * 4).filter((_, i) => i % 4 === 3)
+      store.release(found)
+      return (x: number, y: number) => alpha[y * 160 + x]!
+    }
+    const own = await at(5)
+    expect([own(116, 20), own(64, 55)]).toEqual([255, 0])
+    expect([own(64, 36), own(64, 74), own(140, 20)]).toEqual([255, 255, 0])
+    await store.close()
+  })
+
   it('shows the first and the last frame beyond the ends, and refuses what cannot be made', async () => {
     const size = { width: 160, height: 96 }
     const store = frameStore(k, 16 << 20)

@@ -1,6 +1,6 @@
 // Pictures that are made of takes by recipe, when they are first asked for, and kept packed.
 import type { DerivedNeed } from '../core/picture'
-import { CUTOUT_METHOD } from '../core/plate'
+import { CUTOUT_METHOD, cutOf } from '../core/plate'
 import { type Recipe, recipeKey } from '../core/recipe'
 import type { Codes, Kernels } from '../core/render'
 import type { Size } from '../core/shot'
@@ -32,11 +32,11 @@ export interface DerivedSource extends Frames {
 const METHODS: Readonly<
   Record<string, (k: Kernels, source: DerivedSource, recipe: Recipe, isWanted: () => boolean) => Promise<Prepared>>
 > = {
-  async [CUTOUT_METHOD](k, source, { of, settings }, isWanted) {
-    const [take, plate] = [await source.counted(of[0]!), await source.counted(of[1]!)]
-    const { from, to, sensitive } = settings as { from: number; to: number; sensitive: number }
+  async [CUTOUT_METHOD](k, source, recipe, isWanted) {
+    const [take, plate] = [await source.counted(recipe.of[0]!), await source.counted(recipe.of[1]!)]
+    const { from, to, sensitive, strokes } = cutOf(recipe)
     const cells = await readPlate(k, source, plate, { from, to }, take.size, isWanted)
-    const cutting = startCutting(k, source, take, cells, sensitive)
+    const cutting = startCutting(k, source, take, cells, sensitive, strokes)
     const maker: Maker = async function* (index, isWanted) {
       for await (const frame of cutting.together(index, isWanted)) {
         const { index, alpha, shadow, seen } = frame

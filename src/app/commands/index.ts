@@ -6,6 +6,7 @@ import { CUT } from './cut'
 import { GRAPHICS } from './graphics'
 import { LAYERS } from './layers'
 import { OUTLINE } from './outline'
+import { PAINT } from './paint'
 import { PICTURE } from './picture'
 import { ROOM } from './room'
 import { SEAM } from './seam'
@@ -35,6 +36,7 @@ export const COMMANDS: readonly Command[] = [
   ...PICTURE,
   ...OUTLINE,
   ...SEAM,
+  ...PAINT,
   ...ROOM,
 ]
 

@@ -1,3 +1,4 @@
+export { brushSet } from './brush'
 export { heldOf, letGo, sendByHand, useHeld } from './hand'
 export { type Job, jobChanged, jobForgotten, jobRecalled, jobStarted, jobUnderWay } from './jobs'
 export { chosenKeys, keysChosen } from './keys'

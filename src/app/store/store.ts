@@ -3,6 +3,7 @@ import { configureStore, type Middleware } from '@reduxjs/toolkit'
 import { useDispatch, useSelector } from 'react-redux'
 import { ActionCreators } from 'redux-undo'
 import { aloneShot, innerShot, type Layer, type Project, type Shot, type Take, takeShot } from '../../core/shot'
+import { brushReducer } from './brush'
 import { jobsReducer } from './jobs'
 import { keysReducer } from './keys'
 import { changed, changeMade, changesProject, edited, HISTORY, projectReducer } from './project'
@@ -58,6 +59,7 @@ export const store = configureStore({
     jobs: jobsReducer,
     room: roomReducer,
     seams: seamsReducer,
+    brush: brushReducer,
   },
   middleware: defaults => defaults({ serializableCheck: false, immutableCheck: false }).concat(guard, aim, leave, door),
 })

@@ -15,6 +15,7 @@ import { clipped, shaded, sharpness } from './seen'
 import { shadowOf } from './shadow'
 import { soften } from './soften'
 import { steady, stillness } from './steady'
+import { addHint, type Hint, paintAlpha } from './strokes'
 
 export interface CutoutFrame extends Seen {
   /** Of each px, 0..255: how much of it is somebody. */
@@ -42,9 +43,15 @@ const ROUND = 2
 const SPECK = 1 / 5000
 const HOLE = 1 / 300
 
+/** What was painted, and by how many frames away. */
+interface Painted {
+  hint: Hint
+  apart: number
+}
+
 export interface Cutout {
-  /** The next frame of the take, of the plate's size. */
-  next(frame: Cells): CutoutFrame
+  /** The next frame of the take, of the plate's size; with what was painted, by how many frames away that was. */
+  next(frame: Cells, hints?: readonly Painted[]): CutoutFrame
   /** Forgets all that was learnt: the next frame is a first one again. */
   restart(): void
 }
@@ -85,8 +92,9 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
     return now
   }
 
-  function tell(frame: Cells, noise: Noise): void {
+  function tell(frame: Cells, noise: Noise, hints: readonly Painted[]): void {
     weigh(frame, lit, { noise, slopes, colours, usual, bias }, { odds, left })
+    for (const { hint, apart } of hints) addHint(hint, frame, apart, odds)
     believe(k, plate, odds, ties, SWEEPS, told)
     clean(plate, told, odds, limits)
     colours.learn(frame, told, SURE)
@@ -99,21 +107,22 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
       usual = 1
       if (movement !== STILL) place(STILL)
     },
-    next(frame) {
+    next(frame, hints = []) {
       const known = alphaBefore ? busy : null
       const gain = measureGain(frame, near, known)
       const now = follow(frame, gain)
       inLight(near, gain, lit)
       const noise = measureNoise(frame, lit, slopes, known)
       bonds(frame, lit, noise, ties)
-      tell(frame, noise)
+      tell(frame, noise, hints)
       // Nothing was known of anybody's colours: now it is.
-      if (!alphaBefore) tell(frame, noise)
+      if (!alphaBefore) tell(frame, noise, hints)
       const alpha = soften(frame, lit, { slopes, noise }, told, left)
       if (alphaBefore) {
         stillness(frame, before, noise, still)
         steady(frame, alpha, alphaBefore, still)
       }
+      for (const { hint, apart } of hints) if (apart === 0) paintAlpha(hint, frame, full, alpha)
       usual = usualShadow(told, left)
       alphaBefore = alpha
       copyCells(frame, before)

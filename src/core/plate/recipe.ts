@@ -1,5 +1,6 @@
 // What a cut-out is made of, as it is named: the same names make the same cut-out everywhere.
 import type { Recipe } from '../recipe'
+import { bearing, type Stroke } from './strokes'
 
 /** How a take is cut out by its plate. */
 export type Cut = {
@@ -12,18 +13,31 @@ export type Cut = {
   sensitive: number
   /** 0..200: how much of the light that their shadow takes is taken of what lies behind, in hundredths. */
   shadow: number
+  /** What was painted to correct it. */
+  strokes?: readonly Stroke[]
 }
 
 export const CUTOUT_METHOD = 'cutout'
 /** Grows whenever frames come out otherwise than before. */
 const VERSION = 1
 
-export const cutoutRecipe = (take: string, { plate, from, to, sensitive }: Cut): Recipe => ({
-  method: CUTOUT_METHOD,
-  version: VERSION,
-  of: [take, plate],
-  settings: { from, to, sensitive },
-})
+/** What makes a moment of a take: only strokes that bear on it are part of it, so that a stroke makes nothing anew but what it may change. */
+export function cutoutRecipe(take: string, { plate, from, to, sensitive, strokes = [] }: Cut, seconds = 0): Recipe {
+  const near = bearing(strokes, seconds)
+  const painted: Recipe['settings'] = near.length > 0 ? { strokes: JSON.stringify(near) } : {}
+  return {
+    method: CUTOUT_METHOD,
+    version: VERSION,
+    of: [take, plate],
+    settings: { from, to, sensitive, ...painted },
+  }
+}
+
+/** What a recipe of a cut-out says. */
+export function cutOf({ settings }: Recipe): Pick<Cut, 'from' | 'to' | 'sensitive'> & { strokes: readonly Stroke[] } {
+  const { from, to, sensitive, strokes } = settings as { from: number; to: number; sensitive: number; strokes?: string }
+  return { from, to, sensitive, strokes: strokes ? JSON.parse(strokes) : [] }
+}
 
 /** Grows whenever a take tells something else than before. */
 const LOCK_OFF = 1

@@ -17,7 +17,7 @@ const EVERYTHING = asShown({ kind: 'colour', colour: '#ffffff' }, UNMOVED)
 /** One of the pictures that the plate tells of a take; null without a plate, or of what is no take. */
 function part(cut: Cut, { digest, moment, map }: Own, part: string): PlannedShown | null {
   if (cut.plate === '' || digest === null) return null
-  return asShown({ kind: 'derived', recipe: cutoutRecipe(digest, cut), part, seconds: moment }, map)
+  return asShown({ kind: 'derived', recipe: cutoutRecipe(digest, cut, moment), part, seconds: moment }, map)
 }
 
 export const CUTOUT: ShapeKind<Cut, PlannedShown> = {
@@ -26,8 +26,17 @@ export const CUTOUT: ShapeKind<Cut, PlannedShown> = {
   field: 'cut',
   word: 'cut-out',
   make: (_, { plate }) => ({ ...(plate ?? { plate: '', from: 0, to: 0 }), sensitive: 50, shadow: 100 }),
-  schema: ({ digest, extent, percent, record }) =>
-    record({ plate: digest, from: extent, to: extent, sensitive: percent(100), shadow: percent(200) }),
+  schema: ({ px, digest, extent, percent, oneOf, maybe, list, record }) =>
+    record({
+      plate: digest,
+      from: extent,
+      to: extent,
+      sensitive: percent(100),
+      shadow: percent(200),
+      strokes: maybe(
+        list(record({ at: extent, does: oneOf('keep', 'lose'), size: extent, points: list(record({ x: px, y: px })) })),
+      ),
+    }),
   files: ({ plate }) => (plate === '' ? [] : [plate]),
   // From one plate to another there is nothing in between.
   mix: one => one,

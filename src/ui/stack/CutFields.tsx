@@ -1,11 +1,14 @@
 // A piece that is somebody cut out by a plate: which plate, when nobody is in it, and how little tells somebody.
 import { useEffect, useState } from 'react'
-import { edit, projectOf, store, useSend, useStore } from '../../app/store'
+import { brushSet, edit, projectOf, shotOf, store, useSend, useStore } from '../../app/store'
 import { isKeyed } from '../../core/keys'
 import type { Cut } from '../../core/plate/recipe'
 import { shapeAt, shapeValue } from '../../core/shape'
-import { type Layer, LIMITS, type Piece, type Take } from '../../core/shot'
+import { type Layer, LIMITS, momentAt, type Piece, type Take } from '../../core/shot'
+import { frameToSeconds } from '../../core/time'
 import { TextButton } from '../common/Button'
+import { Choice } from '../common/Choice'
+import { NumberField } from '../common/NumberField'
 import { useCutOuts } from '../stage/engine-context'
 import { ValueField } from './ValueField'
 
@@ -94,8 +97,67 @@ export function CutFields({ layer, piece }: { layer: Layer; piece: Piece }) {
         step={5}
         initial={100}
       />
+      <Painting layer={layer} cut={cut} set={set} />
       <Making />
     </>
+  )
+}
+
+const BRUSHES = [
+  { value: 'off', name: 'Nothing' },
+  { value: 'keep', name: 'Keep' },
+  { value: 'lose', name: 'Lose' },
+] as const
+
+/** What is painted on the picture to correct it, and what was. */
+function Painting({ layer, cut, set }: { layer: Layer; cut: Cut; set: (changes: Partial<Cut>) => void }) {
+  const send = useSend()
+  const readOnly = useStore(s => s.view.readOnly)
+  const frame = useStore(s => s.view.frame)
+  const rate = useStore(s => shotOf(s)?.rate)
+  const { does, size } = useStore(s => s.brush)
+  const strokes = cut.strokes ?? []
+  if (!rate || cut.plate === '') return null
+  const { seconds } = momentAt(layer.timing, frame - layer.span.from, rate)
+  const half = frameToSeconds(1, rate) / 2
+  const elsewhere = strokes.filter(s => Math.abs(s.at - seconds) > half)
+  const here = strokes.length - elsewhere.length
+  return (
+    <div className="col-span-2 flex flex-col gap-1.5 text-xs text-quiet">
+      <div className="flex items-center justify-between gap-2">
+        Paint
+        <Choice
+          label="Paint"
+          value={does ?? 'off'}
+          options={BRUSHES}
+          disabled={readOnly}
+          onChange={next => send(brushSet({ does: next === 'off' ? null : next }))}
+        />
+      </div>
+      {does && (
+        <NumberField
+          label="Brush"
+          unit="px"
+          value={size}
+          min={1}
+          max={400}
+          initial={10}
+          onChange={next => send(brushSet({ size: next }))}
+        />
+      )}
+      {strokes.length > 0 && (
+        <div className="flex min-h-7 items-center justify-between">
+          <span>
+            {strokes.length} {strokes.length === 1 ? 'stroke' : 'strokes'}, {here} on this frame
+          </span>
+          {here > 0 && (
+            <TextButton disabled={readOnly} onClick={() => set({ strokes: elsewhere })}>
+              Take these away
+            </TextButton>
+          )}
+        </div>
+      )}
+    </div>
   )
 }
 

@@ -19,6 +19,7 @@ import { EdgeHandles } from './EdgeHandles'
 import { FrameHandles } from './FrameHandles'
 import { OutlineHandles } from './outline/OutlineHandles'
 import { OutlineHint } from './outline/OutlineHint'
+import { StrokeHandles } from './StrokeHandles'
 
 /** What handles on the picture are given; the piece has a shape of the kind that they are for. */
 export interface HandlesProps {
@@ -82,5 +83,5 @@ export const SHAPE_VIEWS: Readonly<Record<Shape['kind'], ShapeView>> = {
   outline: { icon: Spline, Handles: OutlineHandles, Hint: OutlineHint, fields: [] },
   strip: { icon: Waypoints, Handles: OutlineHandles, Hint: OutlineHint, fields: [] },
   layer: { icon: Layers2, fields: [], Fields: ShownFields, summary: shownSummary },
-  cutout: { icon: PersonStanding, fields: [], Fields: CutFields, summary: cutSummary },
+  cutout: { icon: PersonStanding, Handles: StrokeHandles, fields: [], Fields: CutFields, summary: cutSummary },
 }
