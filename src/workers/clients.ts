@@ -8,6 +8,7 @@ import type { RenderApi } from './render.worker'
 import type { SoundApi } from './sound.worker'
 import type { UnpackFontApi } from './unpack-font.worker'
 
+export type { Inside, Moved } from '../media/follow'
 export type { Held } from './find-seam'
 export type { OutlineAt } from './find-worst'
 export { type FrameNews, forgetFramesOf, framesKept, onFrameNews } from './frame-place'

@@ -8,6 +8,7 @@ import type { Kernels } from '../core/render'
 import type { Shot } from '../core/shot'
 import { frameToSeconds, type Rate } from '../core/time'
 import { type Counted, frameAt } from '../media/cutout'
+import { followMoves, type Inside, type Moved } from '../media/follow'
 import { type FrameStore, frameStore } from '../media/frames'
 import { lookThrough } from '../media/lock-off'
 import { browserDrawings } from './drawings'
@@ -84,6 +85,20 @@ const api = {
     const store = await frames()
     const seconds = rate ? frameToSeconds(index, rate) : 0
     store.release(await store.derived({ recipe, part: 'alpha', seconds }))
+  },
+
+  /** How something in a frame of a take moved to those of a span; ends where `onFrame` says no. */
+  async follow(
+    digest: string,
+    seconds: number,
+    what: Inside,
+    span: { from: number; to: number },
+    onFrame: (done: number) => Promise<boolean>,
+  ): Promise<{ moved: Moved[]; rate: Rate | null }> {
+    const { k, store } = await start()
+    const take = await store.counted(digest)
+    const of = { from: frameAt(take, span.from), to: frameAt(take, span.to) + 1 }
+    return { moved: await followMoves(k, store, take, frameAt(take, seconds), what, of, onFrame), rate: take.rate }
   },
 
   /** Looks through a take, some frames at a time; ends where `onSeen` says no. */

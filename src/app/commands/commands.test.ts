@@ -26,6 +26,7 @@ const stage: StageEngine = {
   play: async () => void went.push('play'),
   stop: () => void went.push('stop'),
   findWorst: async () => null,
+  follow: async () => ({ moved: [], rate: null }),
   holdAgainst: async () => ({ frames: [], gains: [], line: null, left: [], feather: 0 }),
   lean: async (_frame, _layer, points) => points,
   letters: async () => null,

@@ -8,6 +8,7 @@ import { LAYERS } from './layers'
 import { OUTLINE } from './outline'
 import { PAINT } from './paint'
 import { PICTURE } from './picture'
+import { RIDE } from './ride'
 import { ROOM } from './room'
 import { SEAM } from './seam'
 import { TIME } from './time'
@@ -37,6 +38,7 @@ export const COMMANDS: readonly Command[] = [
   ...OUTLINE,
   ...SEAM,
   ...PAINT,
+  ...RIDE,
   ...ROOM,
 ]
 

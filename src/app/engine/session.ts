@@ -94,7 +94,7 @@ async function open(
     const reports = startReports(id, plates)
     begun.push(() => reports.end())
     begun.push(() => stopJobsOf(id, ['bring', 'convert']))
-    const engine = await startStage(canvas, onProblem)
+    const engine = await startStage(canvas, plates, onProblem)
     begun.push(() => engine.end())
     const stage: StageEngine = {
       ...engine,

@@ -3,9 +3,12 @@ import type { Letters, Wording } from '../../core/graphic'
 import type { OutlinePoint } from '../../core/outline'
 import type { Line } from '../../core/shape'
 import type { Shot } from '../../core/shot'
+import type { Rate } from '../../core/time'
 import {
   type Held,
+  type Inside,
   type MediaFile,
+  type Moved,
   type OutlineAt,
   proxy,
   renderClient,
@@ -16,6 +19,7 @@ import {
 import { shotSender } from '../../workers/shot-changes'
 import { Stopped } from '../stopped'
 import { frameShown, framesFailed, heardShot, playingSet, stagedFrame, stagedShot, store } from '../store'
+import type { PlateThread } from './plate-thread'
 import { soundPlayer } from './sound-player'
 
 /** What the frame cache may take, by the memory the browser admits to. */
@@ -57,6 +61,15 @@ export interface StageEngine {
     onLooked: (count: number) => void,
     signal: AbortSignal,
   ): Promise<Held>
+  /** How something at a moment of a take moved to those of a span, seconds, in order. Throws Stopped, and what cannot be followed says so. */
+  follow(
+    take: string,
+    seconds: number,
+    what: Inside,
+    span: { from: number; to: number },
+    onFrame: (done: number) => void,
+    signal: AbortSignal,
+  ): Promise<{ moved: Moved[]; rate: Rate | null }>
   /** A text as its fonts set it; null where one of them is missing. */
   letters(wording: Wording): Promise<Letters | null>
   /** A small picture of a frame, or of what one layer contributes to it, once the stage rests; null when no longer wanted. */
@@ -70,6 +83,7 @@ export interface StageEngine {
 
 export async function startStage(
   canvas: HTMLCanvasElement,
+  plates: PlateThread,
   onProblem: (sentence: string) => void,
 ): Promise<StageEngine> {
   const render = renderClient()
@@ -283,6 +297,18 @@ export async function startStage(
       throughFrames(signal, onLooked, looked => render.call.findWorst(layer, outlines, reach, looked)),
     holdAgainst: (layer, frames, seam, onLooked, signal) =>
       throughFrames(signal, onLooked, looked => render.call.holdAgainst(layer, frames, seam, looked)),
+    async follow(take, seconds, what, span, onFrame, signal) {
+      const call = await plates.call()
+      return throughFrames(signal, onFrame, told =>
+        call.follow(
+          take,
+          seconds,
+          what,
+          span,
+          proxy(async (done: number) => told(done)),
+        ),
+      )
+    },
     lean(...args) {
       sendOpenShot()
       return render.call.lean(...args)

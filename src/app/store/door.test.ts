@@ -73,6 +73,12 @@ const size = fc.record({ width: n, height: n })
 const copies = fc.option(fc.record({ count: n, later: n, x: n, y: n, keep: n }))
 const t = fc.tuple
 
+const ride = fc.record({
+  first: n,
+  begin: n,
+  maps: fc.array(fc.record({ a: n, b: n, c: n, d: n, x: n, y: n }), { maxLength: 5 }),
+})
+
 /** Arguments for every edit there is. */
 const ARGUMENTS: Record<EditName, fc.Arbitrary<unknown[]>> = {
   addLayers: t(
@@ -173,6 +179,8 @@ const ARGUMENTS: Record<EditName, fc.Arbitrary<unknown[]>> = {
   limitPiece: t(id, fc.constantFrom('piece', 'outline'), n, fc.constantFrom('from', 'until')),
   matchLight: t(id, fc.record({ rate: fc.constantFrom(null, { num: 25, den: 1 }), values: fc.array(t(n, n, n)) })),
   matchLightAt: t(id, fc.array(fc.record({ frame: n, gain: t(n, n, n) }), { maxLength: 4 })),
+  ridePiece: t(id, fc.constant('piece'), ride),
+  rideLayer: t(id, ride),
   steadyLayer: t(
     id,
     fc.record({

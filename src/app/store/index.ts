@@ -1,3 +1,4 @@
+export { aimSet, type Rider } from './aim'
 export { brushSet } from './brush'
 export { heldOf, letGo, sendByHand, useHeld } from './hand'
 export { type Job, jobChanged, jobForgotten, jobRecalled, jobStarted, jobUnderWay } from './jobs'

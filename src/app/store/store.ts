@@ -3,6 +3,7 @@ import { configureStore, type Middleware } from '@reduxjs/toolkit'
 import { useDispatch, useSelector } from 'react-redux'
 import { ActionCreators } from 'redux-undo'
 import { aloneShot, innerShot, type Layer, type Project, type Shot, type Take, takeShot } from '../../core/shot'
+import { aimReducer } from './aim'
 import { brushReducer } from './brush'
 import { jobsReducer } from './jobs'
 import { keysReducer } from './keys'
@@ -60,6 +61,7 @@ export const store = configureStore({
     room: roomReducer,
     seams: seamsReducer,
     brush: brushReducer,
+    aim: aimReducer,
   },
   middleware: defaults => defaults({ serializableCheck: false, immutableCheck: false }).concat(guard, aim, leave, door),
 })

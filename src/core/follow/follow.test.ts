@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { followPoint, type Grey } from '.'
+import { followPoint, type Grey, levelsOf, moveOf, spotsIn } from '.'
 
 const [WIDTH, HEIGHT] = [320, 200]
 
@@ -29,11 +29,11 @@ const grain = (): number => {
   return state / 2 ** 31 - 1
 }
 
-const filmed = (at: (x: number, y: number) => number, noise = 1): Grey => {
+const filmed = (at: (x: number, y: number) => number, noise = 1): readonly Grey[] => {
   const data = new Float32Array(WIDTH * HEIGHT)
   for (let y = 0; y < HEIGHT; y++)
     for (let x = 0; x < WIDTH; x++) data[y * WIDTH + x] = at(x + 0.5, y + 0.5) + noise * grain()
-  return { width: WIDTH, height: HEIGHT, data }
+  return levelsOf({ width: WIDTH, height: HEIGHT, data })
 }
 
 describe('a point that is followed', () => {
@@ -78,5 +78,48 @@ describe('a point that is followed', () => {
     expect(followPoint(filmed(texture), { x: -500, y: 9e9 })).toBeNull()
     const edge = followPoint(filmed(texture), { x: 2, y: 3 })
     expect(edge?.next(filmed((x, y) => texture(x + 60, y))).isLost ?? true).toBe(true)
+  })
+})
+
+describe('things that move', () => {
+  const at = (map: { a: number; b: number; c: number; d: number; x: number; y: number }, x: number, y: number) => ({
+    x: map.a * x + map.c * y + map.x,
+    y: map.b * x + map.d * y + map.y,
+  })
+
+  it('are told by their points as a turn, a scale and a shift, whatever a third of them do', () => {
+    const [turn, scale] = [0.4, 1.15]
+    const truth = {
+      a: scale * Math.cos(turn),
+      b: scale * Math.sin(turn),
+      c: -scale * Math.sin(turn),
+      d: scale * Math.cos(turn),
+      x: 12,
+      y: -7,
+    }
+    const from = Array.from({ length: 18 }, (_, i) => ({ x: 40 + 60 * lattice(i, 1), y: 30 + 80 * lattice(i, 2) }))
+    const to = from.map((p, i) => {
+      const { x, y } = at(truth, p.x, p.y)
+      return i % 3 === 0 ? { x: x + 20 * lattice(i, 5), y: y - 30 } : { x: x + 0.02 * lattice(i, 7), y }
+    })
+    const found = moveOf(from, to)!
+    for (const p of from) {
+      const [one, other] = [at(found, p.x, p.y), at(truth, p.x, p.y)]
+      expect(Math.hypot(one.x - other.x, one.y - other.y)).toBeLessThan(0.15)
+    }
+    expect(moveOf([{ x: 3, y: 4 }], [{ x: 5, y: 1 }])).toEqual({ a: 1, b: 0, c: -0, d: 1, x: 2, y: -3 })
+    expect(moveOf([], [])).toBeNull()
+  })
+
+  it('are held on to where there are corners and spots, apart from each other and inside of them', () => {
+    const [picture] = filmed(texture)
+    const inside = (x: number, y: number) => x > 100 && x < 220 && y > 50 && y < 150
+    const spots = spotsIn(picture!, inside, 12)
+    expect(spots).toHaveLength(12)
+    for (const [i, p] of spots.entries()) {
+      expect(inside(p.x, p.y)).toBe(true)
+      for (const q of spots.slice(i + 1)) expect(Math.hypot(p.x - q.x, p.y - q.y)).toBeGreaterThanOrEqual(12)
+    }
+    expect(spotsIn(filmed((x, _) => 100 + 50 * Math.sin(x * 0.3), 0)[0]!, () => true, 9)).toEqual([])
   })
 })

@@ -107,27 +107,30 @@ function likeness(picture: Grey, { values }: Patch, { x, y }: Point): number {
 }
 
 export interface PointFollower {
-  /** Where the point is in the next picture, px from its left top corner. */
-  next(picture: Grey): Followed
+  /** Where the point is in the next picture (`levelsOf` it), px from its left top corner. */
+  next(levels: readonly Grey[]): Followed
 }
 
+/** A picture as followers look at it; many of them share it. */
+export const levelsOf = (picture: Grey): readonly Grey[] => pyramid(picture, LEVELS)
+
 /**
- * Follows the point at (x, y), px from the left top corner, of a first picture through those that come next, forward or backward (pyramidal Lucas–Kanade,
+ * Follows the point at (x, y), px from the left top corner, of a first picture (`levelsOf` it) through those that come next, forward or backward (pyramidal Lucas–Kanade,
  * Bouguet 2000): from picture to picture, then brought back onto what was pointed at first. null where there is too little to hold on to.
  */
-export function followPoint(first: Grey, { x, y }: Point): PointFollower | null {
+export function followPoint(first: readonly Grey[], { x, y }: Point): PointFollower | null {
   // Of what lies on whole px nothing is lost by looking between them; the middle of the first px is half a px from the corner.
   const start = { x: Math.round(x - 0.5), y: Math.round(y - 0.5) }
   const off = { x: x - start.x, y: y - start.y }
-  const model = patchAt(first, start.x, start.y)
+  const model = patchAt(first[0]!, start.x, start.y)
   if (!model) return null
-  let before = pyramid(first, LEVELS)
+  let before = first
   let at: Point = start
   let speed: Point = { x: 0, y: 0 }
   let isLost = false
   return {
-    next(picture) {
-      const now = pyramid(picture, LEVELS)
+    next(now) {
+      const picture = now[0]!
       let guess = { x: (at.x + speed.x) / 2 ** (now.length - 1), y: (at.y + speed.y) / 2 ** (now.length - 1) }
       for (let level = now.length - 1; level >= 0; level--) {
         const patch = patchAt(before[level]!, at.x / 2 ** level, at.y / 2 ** level)

@@ -207,7 +207,9 @@ export function PieceCard({ layer, piece }: { layer: Layer; piece: Piece }) {
               disabled={readOnly}
             />
           </div>
-          <div className="flex justify-end">
+          <div className="flex justify-end gap-1">
+            <CommandButton id="carry">Carry along</CommandButton>
+            <CommandButton id="ride">Ride on a point</CommandButton>
             <CommandButton id="piece-keep">Keep for others</CommandButton>
           </div>
         </div>

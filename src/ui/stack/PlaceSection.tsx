@@ -92,6 +92,9 @@ export function PlaceSection({ layer }: { layer: Layer }) {
         <CommandButton id="fit-layer">Fit</CommandButton>
         <CommandButton id="fill-layer">Fill</CommandButton>
       </div>
+      <div className="col-span-2">
+        <CommandButton id="ride-layer">Ride on a point</CommandButton>
+      </div>
     </div>
   )
 }

@@ -20,6 +20,7 @@ import { edits, type Size } from '../../core/shot'
 import { droppedFiles } from '../common/dropped-files'
 import { GradientHandles } from '../graphic/GradientHandles'
 import { useBringIn } from '../takes/use-bring-in'
+import { Aim } from './Aim'
 import { Behind } from './Behind'
 import { fitCamera, zoomAt } from './camera'
 import { LayerHandles } from './LayerHandles'
@@ -182,6 +183,7 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
         </svg>
       )}
       {visible && Hint && <Hint piece={piece} />}
+      <Aim camera={camera} />
       {placing && !view.typing && (
         <svg className="pointer-events-none absolute inset-0 size-full" role="group" aria-label="Handles of the layer">
           <LayerHandles

@@ -1,0 +1,159 @@
+// Letting pieces and layers ride on what moves in a take.
+import { type Affine, after, carry, inverse } from '../../core/affine'
+import { sample } from '../../core/keys'
+import { SHAPES, shapeAt } from '../../core/shape'
+import { asTake, type Layer, momentAt, motionMap, newId, type Piece, type Point, placeMap } from '../../core/shot'
+import { secondsToFrame } from '../../core/time'
+import type { Inside, Moved } from '../../workers/clients'
+import type { StageEngine } from '../engine/stage-engine'
+import { runJob } from '../jobs/run'
+import { Stopped } from '../stopped'
+import { aimSet, editIn, projectOf, type Rider, refusalTold, store } from '../store'
+import { type Command, chosen, one, oneHere, shot, view } from './command'
+import { say } from './say'
+
+const layerOf = (id: string): Layer | null => shot()?.layers.find(l => l.id === id) ?? null
+
+const isHere = (layer: Layer): boolean => layer.span.from <= view().frame && view().frame < layer.span.to
+
+const showsTake = (layer: Layer): boolean => {
+  const take = asTake(layer.source)
+  return take !== null && take.use !== 'sound' && layer.on && isHere(layer)
+}
+
+/** The layer whose take is followed: the rider's own where a piece rides and it shows one, else the nearest behind it. */
+function followedLayer({ layer, piece }: Rider): Layer | null {
+  const layers = shot()?.layers ?? []
+  const at = layers.findIndex(l => l.id === layer)
+  const own = layers[at]
+  if (piece && own && showsTake(own)) return own
+  return layers.slice(at + 1).find(showsTake) ?? null
+}
+
+/** What rides: the chosen piece, or the chosen layer. */
+function rider(): Rider | null {
+  const layer = oneHere() ? chosen() : null
+  if (!layer) return null
+  const piece = layer.matte.find(p => p.id === view().piece) ?? null
+  return { layer: layer.id, piece: piece?.id ?? null }
+}
+
+const canRide = (): boolean => {
+  const of = rider()
+  return of !== null && followedLayer(of) !== null
+}
+
+const canRideWhole = (): boolean => oneHere() && followedLayer({ layer: chosen()!.id, piece: null }) !== null
+
+const secondsAt = (layer: Layer, frame: number): number =>
+  momentAt(layer.timing, frame - layer.span.from, shot()!.rate).seconds
+
+const placeAt = (layer: Layer, frame: number): Affine => placeMap(layer, sample(layer.place, frame))
+
+/** Frames about the playhead, as far as nothing is lost, with how px of the shot moved to each. */
+function mapsAbout(
+  source: Layer,
+  span: { from: number; to: number },
+  found: Awaited<ReturnType<StageEngine['follow']>>,
+) {
+  const { frame } = view()
+  const byFrame = new Map(found.moved.map(({ frame, move }: Moved) => [frame, move]))
+  const start = inverse(placeAt(source, frame))
+  const at = (f: number): Affine | null => {
+    const seconds = Math.max(0, secondsAt(source, f))
+    const move = byFrame.get(found.rate ? secondsToFrame(seconds + 1e-3, found.rate) : 0)
+    return move ? after(placeAt(source, f), after(move, start)) : null
+  }
+  let [first, end] = [frame, frame + 1]
+  while (first > span.from && at(first - 1)) first--
+  while (end < span.to && at(end)) end++
+  const maps = Array.from({ length: end - first }, (_, i) => at(first + i)!)
+  return { ride: { first, begin: frame, maps }, first, end }
+}
+
+/** Follows something, px of the shot, and lets the rider go with it. */
+async function ride(stage: StageEngine, of: Rider, what: Inside): Promise<void> {
+  const [layer, source, project] = [layerOf(of.layer), followedLayer(of), projectOf(store.getState())]
+  if (!layer || !source || !project) return
+  const { frame } = view()
+  const back = inverse(placeAt(source, frame))
+  const inTake: Inside =
+    'point' in what ? { point: carry(back, what.point) } : { corners: what.corners.map(p => carry(back, p)) }
+  const span = { from: Math.max(layer.span.from, source.span.from), to: Math.min(layer.span.to, source.span.to) }
+  const ends = [secondsAt(source, span.from), secondsAt(source, span.to - 1)].map(s => Math.max(0, s))
+  const order = { kind: 'compare', project: project.id, name: layer.name, of: span.to - span.from } as const
+  try {
+    const found = await runJob(order, ({ signal, tell }) => {
+      const seconds = { from: Math.min(...ends), to: Math.max(...ends) }
+      const { digest } = asTake(source.source)!
+      return stage.follow(digest, Math.max(0, secondsAt(source, frame)), inTake, seconds, tell, signal)
+    })
+    // Changed meanwhile: what was found is about another picture.
+    if (layerOf(of.layer) !== layer || view().frame !== frame) return
+    const { ride, first, end } = mapsAbout(source, span, found)
+    const gesture = newId()
+    store.dispatch(
+      of.piece ? editIn(gesture, 'ridePiece', layer.id, of.piece, ride) : editIn(gesture, 'rideLayer', layer.id, ride),
+    )
+    const isLost = first > span.from || end < span.to
+    if (isLost) {
+      const frames = `${first + 1} to ${end}`
+      say(`It rides over frames ${frames}; beyond, what it rides on was lost. Go there and let it ride from there on.`)
+    }
+  } catch (error) {
+    if (error instanceof Stopped) return
+    store.dispatch(refusalTold(error instanceof Error ? error.message : String(error)))
+  }
+}
+
+/** Ends the aiming with a press on the picture, px of the shot. */
+export function rideOn(stage: StageEngine, point: Point): void {
+  const of = store.getState().aim
+  store.dispatch(aimSet(null))
+  if (of) void ride(stage, of, { point })
+}
+
+/** The chosen piece with its outline in straight lines, px of the shot. */
+function chosenInside(): { of: Rider; corners: Point[] } | null {
+  const of = rider()
+  const layer = of && layerOf(of.layer)
+  const piece: Piece | undefined = layer?.matte.find(p => p.id === of?.piece)
+  if (!of || !layer || !piece) return null
+  const { frame } = view()
+  const kind = SHAPES[piece.shape.kind]
+  const value = shapeAt(piece.shape, frame)
+  const points = kind.isDrawn && !kind.isOpen ? (value as Point[]) : kind.outlined?.(value as never, shot()!.size)
+  if (!points || points.length < 3 || piece.shape.kind === 'edge') return null
+  const motion = motionMap(piece.pivot, sample(piece.motion, frame))
+  const map = piece.pinnedTo === 'shot' ? motion : after(placeAt(layer, frame), motion)
+  return { of, corners: points.map(p => carry(map, p)) }
+}
+
+export const RIDE: readonly Command[] = [
+  {
+    id: 'ride',
+    name: 'Ride on a point of the picture',
+    group: 'Picture',
+    keys: 'alt+r',
+    applies: canRide,
+    run: () => void store.dispatch(aimSet(store.getState().aim ? null : rider())),
+  },
+  {
+    id: 'ride-layer',
+    name: 'Let the whole layer ride on a point',
+    group: 'Picture',
+    applies: canRideWhole,
+    run: () => void store.dispatch(aimSet({ layer: chosen()!.id, piece: null })),
+  },
+  {
+    id: 'carry',
+    name: 'Carry it along with what is inside',
+    group: 'Picture',
+    keys: 'alt+c',
+    applies: () => one() && canRide() && chosenInside() !== null,
+    run(stage) {
+      const inside = chosenInside()
+      if (inside) void ride(stage, inside.of, { corners: inside.corners })
+    },
+  },
+]
