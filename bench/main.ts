@@ -3,6 +3,7 @@ import { writeFileSync } from 'node:fs'
 import { browserRows, playingRows } from './browser'
 import { coreRows } from './core'
 import { cutoutRows } from './matting/cutout-rows'
+import { followRows } from './matting/follow-rows'
 import { table } from './measure'
 import { sizeRows } from './size'
 import { terminalRows } from './terminal'
@@ -10,7 +11,14 @@ import { terminalRows } from './terminal'
 const long = process.argv[2] === 'in-step'
 const rows = long
   ? await playingRows()
-  : [...(await coreRows()), ...(await cutoutRows()), ...(await terminalRows()), ...(await browserRows()), ...sizeRows()]
+  : [
+      ...(await coreRows()),
+      ...(await cutoutRows()),
+      ...(await followRows()),
+      ...(await terminalRows()),
+      ...(await browserRows()),
+      ...sizeRows(),
+    ]
 writeFileSync(
   new URL(long ? './in-step.json' : './results.json', import.meta.url),
   `${JSON.stringify({ node: process.version, rows }, null, 2)}\n`,

@@ -23,6 +23,8 @@ const FRAMES: Readonly<Record<string, readonly number[]>> = {
   'stuck-second': [50, 101],
   'seven-clockmakers': [60, 232],
   'the-pendulum': [0, 130],
+  'vanishing-hour': [108],
+  'behind-the-walker': [130],
 }
 
 /** The first demo shot with all that the others do not show: turned, enlarged, mirrored, mixed, blended, copied, grouped, looping. */

@@ -60,6 +60,15 @@ export function layerOf(id: string, name: ClipName, files: Files, from = 0, fram
   }
 }
 
+/** Somebody cut out by a clip in which nobody is for its first seconds. */
+export const cutBy = (files: Files, plate: ClipName, seconds: number): Piece => ({
+  ...makePiece({
+    kind: 'cutout',
+    cut: { plate: files.clips.get(plate)!.digest, from: 0, to: seconds, sensitive: 50, shadow: 100 },
+  }),
+  id: 'cut-out',
+})
+
 export const silent = (layer: Layer): Layer => ({ ...layer, sound: { ...layer.sound, on: false } })
 
 export function projectOf(slug: string, name: string, takes: Take[], length: number, layers: Layer[]): Project {

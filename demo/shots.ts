@@ -1,6 +1,7 @@
 // The demo shots, a line each.
 
 import type { DemoShot, Files } from './shot'
+import { behindTheWalker } from './tricks/behind-the-walker'
 import { clockTower } from './tricks/clock-tower'
 import { intoThePanelling } from './tricks/into-the-panelling'
 import { oneLongTake } from './tricks/one-long-take'
@@ -11,6 +12,7 @@ import { thePendulum } from './tricks/the-pendulum'
 import { throughTheLetters } from './tricks/through-the-letters'
 import { trolley } from './tricks/trolley'
 import { twoAtTheCounter } from './tricks/two-at-the-counter'
+import { vanishingHour } from './tricks/vanishing-hour'
 
 /** Every demo shot. */
 export const demoShots = (files: Files): DemoShot[] =>
@@ -25,4 +27,6 @@ export const demoShots = (files: Files): DemoShot[] =>
     stuckSecond,
     sevenClockmakers,
     thePendulum,
+    vanishingHour,
+    behindTheWalker,
   ].map(make => make(files))

@@ -1,6 +1,6 @@
 // A point of a picture, followed from frame to frame.
 import type { Point } from '../affine'
-import { type Grey, pyramid, valueAt } from './pyramid'
+import { type Grey, pyramid, squareAt } from './pyramid'
 
 export interface Followed extends Point {
   /** 0..1: how alike the place looks to what was pointed at. */
@@ -43,19 +43,24 @@ function spreadOf(values: Float32Array): { mean: number; spread: number } {
   return { mean, spread: Math.sqrt(Math.max(0, squares / values.length - mean * mean)) }
 }
 
+/** A patch with a px more on each side, by which its slopes are told. */
+const WIDE = SIDE + 2
+const around = new Float32Array(WIDE * WIDE)
+
 function patchAt(picture: Grey, x: number, y: number): Patch | null {
   const values = new Float32Array(SIDE * SIDE)
   const [gx, gy] = [new Float32Array(SIDE * SIDE), new Float32Array(SIDE * SIDE)]
+  squareAt(picture, x - RADIUS - 1, y - RADIUS - 1, WIDE, around)
   let [a, b, c] = [0, 0, 0]
   for (let v = 0, i = 0; v < SIDE; v++) {
-    for (let u = 0; u < SIDE; u++, i++) {
-      const [px, py] = [x + u - RADIUS, y + v - RADIUS]
-      values[i] = valueAt(picture, px, py)
-      gx[i] = (valueAt(picture, px + 1, py) - valueAt(picture, px - 1, py)) / 2
-      gy[i] = (valueAt(picture, px, py + 1) - valueAt(picture, px, py - 1)) / 2
-      a += gx[i]! ** 2
-      b += gx[i]! * gy[i]!
-      c += gy[i]! ** 2
+    for (let u = 0, at = (v + 1) * WIDE + 1; u < SIDE; u++, i++, at++) {
+      values[i] = around[at]!
+      const [sx, sy] = [(around[at + 1]! - around[at - 1]!) / 2, (around[at + WIDE]! - around[at - WIDE]!) / 2]
+      gx[i] = sx
+      gy[i] = sy
+      a += sx * sx
+      b += sx * sy
+      c += sy * sy
     }
   }
   const det = a * c - b * b
@@ -64,14 +69,14 @@ function patchAt(picture: Grey, x: number, y: number): Patch | null {
   return { values, gx, gy, ...spreadOf(values), inverse: [c / det, -b / det, a / det] }
 }
 
+/** What is looked at just now. */
+const seen = new Float32Array(SIDE * SIDE)
+
 /** Brings a place onto where a patch lies (inverse compositional Lucas–Kanade, Baker and Matthews 2004), light apart. */
 function settle(picture: Grey, { values, gx, gy, mean, spread, inverse: [ia, ib, ic] }: Patch, from: Point): Point {
   let { x, y } = from
-  const seen = new Float32Array(SIDE * SIDE)
   for (let round = 0; round < ROUNDS; round++) {
-    for (let v = 0, i = 0; v < SIDE; v++) {
-      for (let u = 0; u < SIDE; u++, i++) seen[i] = valueAt(picture, x + u - RADIUS, y + v - RADIUS)
-    }
+    squareAt(picture, x - RADIUS, y - RADIUS, SIDE, seen)
     const now = spreadOf(seen)
     const share = now.spread > 0 ? spread / now.spread : 1
     let [bx, by] = [0, 0]
@@ -90,16 +95,15 @@ function settle(picture: Grey, { values, gx, gy, mean, spread, inverse: [ia, ib,
 
 /** How alike a place looks to a patch, −1..1: their normalised correlation. */
 function likeness(picture: Grey, { values }: Patch, { x, y }: Point): number {
+  squareAt(picture, x - RADIUS, y - RADIUS, SIDE, seen)
   let [sa, sb, saa, sbb, sab] = [0, 0, 0, 0, 0]
-  for (let v = 0, i = 0; v < SIDE; v++) {
-    for (let u = 0; u < SIDE; u++, i++) {
-      const [a, b] = [values[i]!, valueAt(picture, x + u - RADIUS, y + v - RADIUS)]
-      sa += a
-      sb += b
-      saa += a * a
-      sbb += b * b
-      sab += a * b
-    }
+  for (let i = 0; i < seen.length; i++) {
+    const [a, b] = [values[i]!, seen[i]!]
+    sa += a
+    sb += b
+    saa += a * a
+    sbb += b * b
+    sab += a * b
   }
   const n = values.length
   const spread = (saa - (sa * sa) / n) * (sbb - (sb * sb) / n)

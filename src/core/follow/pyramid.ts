@@ -48,3 +48,23 @@ export function valueAt({ width, height, data }: Grey, x: number, y: number): nu
   const two = data[at + width]! * (1 - u) + data[at + width + 1]! * u
   return one * (1 - v) + two * v
 }
+
+/**
+ * A square of values a px apart, rows one after the other, its first at (x, y): as `valueAt` gives them. All lie at the same place between px, so that what is
+ * mixed is told once.
+ */
+export function squareAt(picture: Grey, x: number, y: number, side: number, out: Float32Array): void {
+  const { width, height, data } = picture
+  const [left, top] = [Math.floor(x), Math.floor(y)]
+  if (left < 0 || top < 0 || left + side >= width || top + side >= height) {
+    for (let v = 0, i = 0; v < side; v++) for (let u = 0; u < side; u++, i++) out[i] = valueAt(picture, x + u, y + v)
+    return
+  }
+  const [s, t] = [x - left, y - top]
+  const [a, b, c, d] = [(1 - s) * (1 - t), s * (1 - t), (1 - s) * t, s * t]
+  for (let v = 0, i = 0; v < side; v++) {
+    let at = (top + v) * width + left
+    for (let u = 0; u < side; u++, i++, at++)
+      out[i] = a * data[at]! + b * data[at + 1]! + c * data[at + width]! + d * data[at + width + 1]!
+  }
+}

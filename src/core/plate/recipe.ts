@@ -19,7 +19,7 @@ export type Cut = {
 
 export const CUTOUT_METHOD = 'cutout'
 /** Grows whenever frames come out otherwise than before. */
-const VERSION = 1
+const VERSION = 2
 
 /** What makes a moment of a take: only strokes that bear on it are part of it, so that a stroke makes nothing anew but what it may change. */
 export function cutoutRecipe(take: string, { plate, from, to, sensitive, strokes = [] }: Cut, seconds = 0): Recipe {

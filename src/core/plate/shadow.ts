@@ -8,7 +8,9 @@ import { boxMean, type Plane, planeIn } from './plane'
 const NOISE = 0.04
 /** Cells over which it is evened out, and those beside somebody over which it goes on beneath them. */
 const EVEN = 1
-const BENEATH = 8
+const BENEATH = [8, 24, 72] as const
+/** Share of what lies about a cell that has to be seen for it to tell anything: sums that ran along leave next to nothing. */
+const SEEN = 0.02
 /** Cells round somebody whose light is told by theirs, too. */
 const CLOSE = 3
 
@@ -25,7 +27,7 @@ const TAKEN = Float32Array.from({ length: 1025 }, (_, i) => {
 export function shadowOf(k: Kernels, size: Size, told: Plane, left: Plane): Float32Array {
   const n = told.length
   return k.scope(() => {
-    const [out, seen, share, near] = [planeIn(k, n), planeIn(k, n), planeIn(k, n), planeIn(k, n)]
+    const [out, seen, share, near, filled] = [planeIn(k, n), planeIn(k, n), planeIn(k, n), planeIn(k, n), planeIn(k, n)]
     for (let i = 0; i < n; i++) near[i] = told[i]! > 0 ? 1 : 0
     boxMean(k, size, near, CLOSE, near)
     for (let i = 0; i < n; i++) {
@@ -35,9 +37,15 @@ export function shadowOf(k: Kernels, size: Size, told: Plane, left: Plane): Floa
       seen[i] = 1
       out[i] = s > 0 ? TAKEN[(s * 1024) | 0]! : 1
     }
-    boxMean(k, size, seen, BENEATH, share)
-    boxMean(k, size, out, BENEATH, near)
-    for (let i = 0; i < n; i++) if (seen[i] === 0) out[i] = share[i]! > 0 ? near[i]! / share[i]! : 0
+    // What lies deep beneath somebody is told by what is farther off, and so on.
+    for (const far of BENEATH) {
+      boxMean(k, size, seen, far, share)
+      boxMean(k, size, out, far, near)
+      for (let i = 0; i < n; i++) {
+        if (seen[i] === 0 && filled[i] === 0 && share[i]! > SEEN) filled[i] = near[i]! / share[i]!
+      }
+    }
+    for (let i = 0; i < n; i++) if (seen[i] === 0) out[i] = filled[i]!
     boxMean(k, size, out, EVEN, out)
     return out.slice()
   })

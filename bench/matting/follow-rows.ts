@@ -1,0 +1,109 @@
+// How well, and how quickly, points are followed, and how quickly a take is looked through.
+import { nodeKernels } from '../../src/cli/engine'
+import { followPoint, type Grey, levelsOf, spotsIn } from '../../src/core/follow'
+import type { Codes } from '../../src/core/render'
+import { lookThrough } from '../../src/media/lock-off'
+import { atMost, median, type Row } from '../measure'
+
+const SIZE = { width: 1920, height: 1080 }
+
+/** A number for each place of a lattice, the same each time. */
+function lattice(x: number, y: number): number {
+  const h = Math.imul(Math.imul(x, 374761393) + Math.imul(y, 668265263), 1274126177)
+  return ((h ^ (h >>> 15)) >>> 0) / 2 ** 32
+}
+
+/** Cloth: smooth between the places of two lattices. */
+function cloth(x: number, y: number): number {
+  let sum = 60
+  for (const wide of [31, 9]) {
+    const [u, v] = [x / wide, y / wide]
+    const [i, j] = [Math.floor(u), Math.floor(v)]
+    const ease = (t: number) => t * t * (3 - 2 * t)
+    const [s, t] = [ease(u - i), ease(v - j)]
+    const row = (k: number) => lattice(i, k) * (1 - s) + lattice(i + 1, k) * s
+    sum += 60 * (row(j) * (1 - t) + row(j + 1) * t)
+  }
+  return sum
+}
+
+let state = 7
+const grain = (): number => {
+  state = (Math.imul(state, 1664525) + 1013904223) >>> 0
+  return state / 2 ** 31 - 1
+}
+
+function filmed({ width, height }: { width: number; height: number }, dx: number, dy: number): Grey {
+  const data = new Float32Array(width * height)
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) data[y * width + x] = cloth(x + 0.5 - dx, y + 0.5 - dy) + grain()
+  }
+  return { width, height, data }
+}
+
+/** px by which twenty points of a cloth with a code of grain are off at most over a hundred frames. */
+function drift(): number {
+  const size = { width: 480, height: 300 }
+  const first = filmed(size, 0, 0)
+  const inside = (x: number, y: number) => x > 90 && x < 390 && y > 70 && y < 230
+  const spots = spotsIn(first, inside, 20)
+  const levels = levelsOf(first)
+  const followers = spots.map(at => ({ at, follower: followPoint(levels, at)! }))
+  let most = 0
+  for (let i = 1; i <= 100; i++) {
+    const [dx, dy] = [50 * Math.sin(i * 0.06), 35 * Math.sin(i * 0.09)]
+    const now = levelsOf(filmed(size, dx, dy))
+    for (const { at, follower } of followers) {
+      const found = follower.next(now)
+      most = Math.max(most, found.isLost ? 99 : Math.hypot(found.x - at.x - dx, found.y - at.y - dy))
+    }
+  }
+  return most
+}
+
+/** Milliseconds of a frame of 1080p in which 200 points are followed. */
+async function pace(): Promise<number> {
+  const [one, other] = [filmed(SIZE, 0, 0), filmed(SIZE, 3.3, -2.1)]
+  const levels = levelsOf(one)
+  const followers = spotsIn(one, () => true, 200).map(at => followPoint(levels, at)!)
+  let back = false
+  return median(7, () => {
+    back = !back
+    const now = levelsOf(back ? other : one)
+    for (const follower of followers) follower.next(now)
+  })
+}
+
+/** Milliseconds of a frame of 1080p that is looked through, decoding apart. */
+async function looking(): Promise<number> {
+  const k = await nodeKernels(512 << 20)
+  const pictures = [0, 0.4, 0.2].map((shift): Codes => {
+    const { data } = filmed(SIZE, shift, 0)
+    const ptr = k.alloc(data.length * 4)
+    const words = k.ints(ptr, data.length)
+    data.forEach((v, i) => {
+      const c = Math.max(0, Math.min(255, Math.round(v)))
+      words[i] = c | (c << 8) | (c << 16) | -0x1000000
+    })
+    return { kind: 'codes', ...SIZE, ptr, opaque: true }
+  })
+  let asked = 0
+  const frames = { get: async () => pictures[asked++ % pictures.length]!, release() {} }
+  const take = { digest: 'take', size: SIZE, rate: { num: 25, den: 1 }, count: 14 }
+  let before = 0
+  const paces: number[] = []
+  for await (const _ of lookThrough(k, frames, take, { of: take, from: 0, to: 0 })) {
+    const now = performance.now()
+    if (before > 0) paces.push(now - before)
+    before = now
+  }
+  return paces.sort((a, b) => a - b)[paces.length >> 1]!
+}
+
+export async function followRows(): Promise<Row[]> {
+  return [
+    atMost('twenty followed points over 100 frames, largest error', 0.1, drift(), 'px', 'cloth with a code of grain'),
+    atMost('200 followed points, a frame of 1080p, one thread', 14, await pace(), 'ms', 'median of seven'),
+    atMost('lock-off report, a frame of 1080p, one thread, decoding apart', 15, await looking(), 'ms', 'median'),
+  ]
+}
