@@ -3,7 +3,7 @@ import { type Cells, LIFT } from './cells'
 import type { Knowledge } from './evidence'
 import { POWER } from './light'
 import { boxMean, type Plane, placed, planeIn } from './plane'
-import { dropSpecks } from './specks'
+import { dropIslands, dropSpecks } from './specks'
 
 /** Cells outside and inside of the border between somebody and the set in which alpha is solved for, and over which inwards is told. */
 const OUT = 2
@@ -74,6 +74,7 @@ export function soften(
     k.softenCells(addresses, numbers, width, height, full.width, full.height, INWARD.length)
     const found = k.bytes(alpha, full.width * full.height).slice()
     dropSpecks(full, found)
+    dropIslands(full, found)
     return found
   })
 }

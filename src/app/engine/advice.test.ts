@@ -1,0 +1,112 @@
+// What a take says, and what is done about it in one touch: done, known to be done, and taken back.
+import { beforeEach, describe, expect, it } from 'vitest'
+import { type Finding, findings, type Seen } from '../../core/plate'
+import { testLayer, testProject, testTake } from '../../testing/documents'
+import { opened, projectOf, rootShot, store, undo, viewReset } from '../store'
+import { doingFor } from './advice'
+import type { TakeReport } from './reports'
+
+const seen = (of: (frame: number) => Partial<Seen> & { x?: number; light?: number }): Seen[] =>
+  Array.from({ length: 100 }, (_, i) => {
+    const { x = 0, light = 1, ...more } = of(i)
+    const usual = { share: 0, unsure: 0, shade: 0, sharp: 1, dark: 0, bright: 0, gain: [light, light, light] as const }
+    return { ...usual, movement: { x, y: 0, turn: 0, scale: 1 }, ...more }
+  })
+
+function reported(frames: Seen[]): TakeReport {
+  const { digest } = testTake(0)
+  return {
+    take: digest,
+    against: null,
+    state: 'ready',
+    seen: frames,
+    of: 100,
+    findings: findings(frames),
+    problem: null,
+  }
+}
+
+const shot = () => rootShot(store.getState())!
+const layer = (name: string) => shot().layers.find(l => l.id === name || l.name === name)
+const take = () => projectOf(store.getState())!.takes[0]!
+
+/** What can be done about the first finding that gives some advice. */
+function doing(report: TakeReport, advice: Finding['advice']) {
+  const finding = report.findings.find(f => f.advice === advice)!
+  expect(finding).toBeDefined()
+  return () => doingFor(take(), report, finding)!
+}
+
+beforeEach(() => {
+  store.dispatch(opened(testProject()))
+  store.dispatch(viewReset({}))
+})
+
+describe('what is done about a finding', () => {
+  it('matches the light of every layer of the take, knows it again, and is one step to take back', () => {
+    const now = doing(reported(seen(i => ({ light: 1 + i * 0.001 }))), 'match')
+    expect(now()).toMatchObject({ name: 'Match its light', hindered: null, isDone: false })
+    now().run()
+    expect(layer('layer-0')!.looks).toMatchObject([{ kind: 'light', on: true }])
+    expect(layer('layer-1')!.looks).toEqual([])
+    expect(now().isDone).toBe(true)
+    now().run()
+    expect(layer('layer-0')!.looks).toHaveLength(1)
+    store.dispatch(undo())
+    expect(layer('layer-0')!.looks).toEqual([])
+    expect(now().isDone).toBe(false)
+  })
+
+  it('steadies what was bumped', () => {
+    const now = doing(reported(seen(i => ({ x: i < 50 ? 0 : 3 }))), 'steady')
+    now().run()
+    const { place } = layer('layer-0')!
+    expect(place).toMatchObject({ keys: expect.any(Array) })
+    expect(now().isDone).toBe(true)
+  })
+
+  it('cuts where the light is switched, in every layer that shows it', () => {
+    const now = doing(reported(seen(i => ({ light: i < 60 ? 1 : 1.4 }))), 'split')
+    now().run()
+    expect(
+      shot()
+        .layers.filter(l => l.source.kind === 'take' && l.source.digest === take().digest)
+        .map(l => [l.span.from, l.span.to]),
+    ).toEqual([
+      [60, 100],
+      [0, 60],
+    ])
+    expect(now().isDone).toBe(true)
+  })
+
+  it('puts an empty stretch behind everything, and parts the take into acts', () => {
+    const report = reported(seen(i => ({ share: (i >= 20 && i < 50) || i >= 80 ? 0.1 : 0 })))
+    const plate = doing(report, 'plate')
+    plate().run()
+    expect(shot().layers.at(-1)).toMatchObject({
+      name: 'Plate',
+      span: { from: 0, to: 100 },
+      timing: { kind: 'loop', from: 0, to: 0.8, style: 'swing' },
+      sound: { on: false },
+    })
+    expect(plate().isDone).toBe(true)
+    const acts = doing(report, 'acts')
+    acts().run()
+    expect(take().acts.map(a => [a.name, a.from, a.to])).toEqual([
+      ['Act 1', 0.8, 2],
+      ['Act 2', 3.2, 4],
+    ])
+    expect(layer('Act 2')).toMatchObject({ timing: { from: 3.2 } })
+    expect(acts().isDone).toBe(true)
+  })
+
+  it('says why it cannot be done', () => {
+    store.dispatch(opened(testProject([testLayer(1)])))
+    const report = reported(seen(i => ({ x: i < 50 ? 0 : 3, light: i < 50 ? 1 : 1.02 })))
+    expect(doing(report, 'steady')().hindered).toContain('Nothing in the shot shows “take-0.mp4”')
+    store.dispatch(opened(testProject([testLayer(0, { locked: true })])))
+    expect(doing(report, 'steady')().hindered).toContain('locked')
+    const nothing = report.findings.find(f => f.advice === null)
+    if (nothing) expect(doingFor(take(), report, nothing)).toBeNull()
+  })
+})

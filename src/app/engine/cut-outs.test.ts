@@ -1,0 +1,111 @@
+// Cut-outs made in the background: what is nearest to the playhead first, what is kept not again, and what fails said once.
+import 'fake-indexeddb/auto'
+import { afterEach, beforeEach, expect, it, vi } from 'vitest'
+import { cutoutRecipe } from '../../core/plate'
+import { type Recipe, recipeKey } from '../../core/recipe'
+import { makePiece } from '../../core/shot'
+import { testLayer, testProject, testTake } from '../../testing/documents'
+import { frameShown, opened, store, viewReset } from '../store'
+import { type CutOuts, startCutOuts, unsureFrames } from './cut-outs'
+import type { PlateThread } from './plate-thread'
+
+const cut = { plate: testTake(1).digest, from: 0, to: 0.5, sensitive: 50, shadow: 100 }
+const recipe = cutoutRecipe(testTake(0).digest, cut)
+const key = recipeKey(recipe)
+const RATE = { num: 25, den: 1 }
+
+/** A thread that takes down what it is asked to make, and tells of it as another one would. */
+function thread(make: (index: number) => Promise<void> | void = () => {}) {
+  const asked: number[] = []
+  const channel = new BroadcastChannel('frames made by recipe')
+  const call = {
+    async needs() {
+      return [
+        {
+          recipe,
+          key,
+          rate: RATE,
+          layers: { 'layer-0': Int32Array.from({ length: 100 }, (_, i) => (i < 40 ? i : -1)) },
+        },
+      ]
+    },
+    async make(_: { recipe: Recipe }, index: number) {
+      asked.push(index)
+      await make(index)
+      for (const i of [index - (index % 4), 1, 2, 3].map((first, k) => (k === 0 ? first : index - (index % 4) + k))) {
+        channel.postMessage({ key, index: i, told: { unsure: i === 22 ? 0.6 : 0.1 } })
+      }
+      await new Promise(resolve => setTimeout(resolve, 4))
+    },
+  }
+  const plates = { addFiles() {}, call: async () => call, end: () => channel.close() } as unknown as PlateThread
+  return { asked, plates }
+}
+
+let open: { cutOuts: CutOuts; end(): void } | null = null
+function begin(make?: (index: number) => Promise<void> | void) {
+  const { asked, plates } = thread(make)
+  const said: string[] = []
+  const cutOuts = startCutOuts('project', plates, sentence => said.push(sentence))
+  open = {
+    cutOuts,
+    end() {
+      cutOuts.end()
+      plates.end()
+    },
+  }
+  return { asked, said, cutOuts }
+}
+
+beforeEach(() => {
+  vi.stubGlobal('addEventListener', () => {})
+  vi.stubGlobal('removeEventListener', () => {})
+  const piece = { ...makePiece({ kind: 'cutout', cut }), id: 'piece' }
+  store.dispatch(opened(testProject([testLayer(0, { matte: [piece] }), testLayer(1)])))
+  store.dispatch(viewReset({}))
+})
+afterEach(() => {
+  open?.end()
+  open = null
+})
+
+it('makes what is missing from the playhead outward, until all is there, and knows what is unsure', async () => {
+  store.dispatch(frameShown(21))
+  const { asked, cutOuts } = begin()
+  cutOuts.begin()
+  await vi.waitFor(() => expect(cutOuts.progress()).toMatchObject({ done: 40, of: 40 }))
+  expect(asked[0]).toBe(21)
+  // Groups of four: each is asked for once, those that are nearer before those that are farther.
+  expect(asked).toHaveLength(10)
+  const far = asked.map(i => Math.abs(i - 21))
+  expect(far).toEqual([...far].sort((a, b) => a - b))
+  const states = cutOuts.framesOf('layer-0')!
+  expect(states[3]).toEqual({ state: 'ready', unsure: 0.1 })
+  expect(states[60]).toEqual({ state: 'none' })
+  expect(cutOuts.framesOf('layer-1')).toBeNull()
+  expect(unsureFrames('layer-0')).toEqual([22])
+})
+
+it('is stopped, and goes on', async () => {
+  const { asked, cutOuts } = begin()
+  cutOuts.begin()
+  await vi.waitFor(() => expect(asked.length).toBeGreaterThan(1))
+  cutOuts.setMaking(false)
+  await vi.waitFor(() => expect(cutOuts.progress()!.making).toBe(false))
+  const before = asked.length
+  await new Promise(resolve => setTimeout(resolve, 40))
+  expect(asked.length).toBeLessThanOrEqual(before + 1)
+  cutOuts.setMaking(true)
+  await vi.waitFor(() => expect(cutOuts.progress()).toMatchObject({ done: 40 }))
+})
+
+it('says once why nothing can be made, and does not try for ever', async () => {
+  const { asked, said, cutOuts } = begin(() => {
+    throw new Error('the plate is 4×3, which is another shape')
+  })
+  cutOuts.begin()
+  await vi.waitFor(() => expect(said).toHaveLength(1))
+  await new Promise(resolve => setTimeout(resolve, 40))
+  expect(said[0]).toMatch(/cannot be cut out by its plate: the plate is 4×3/)
+  expect([asked.length, said.length]).toEqual([1, 1])
+})
