@@ -11,6 +11,8 @@ const server = spawn(process.execPath, ['build/node/server.js'], {
   stdio: ['ignore', 'pipe', 'inherit'],
   env: { ...process.env, PORT: String(PORT) },
 })
+// Whatever ends this ends it.
+process.once('exit', () => server.kill())
 await new Promise(resolve => server.stdout.once('data', resolve))
 const browser = await chromium.launch({
   executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
@@ -151,13 +153,6 @@ await page.getByRole('slider', { name: 'Frames of clockmaker-right.mp4' }).focus
 await press('PageDown', 8)
 await shoot('report')
 await page.getByRole('link', { name: 'Back to the shot' }).click()
-await page.getByRole('button', { name: /^Edge/ }).click()
-await page.getByRole('button', { name: 'Match the light' }).first().click()
-await page.getByText('is left along it').waitFor({ timeout: 60_000 })
-await page.getByRole('button', { name: 'Find the seam' }).click()
-await page.waitForTimeout(7000)
-await shoot('seam')
-await press('Control+z', 2)
 await press('Shift+K')
 await page.getByRole('tab', { name: 'Place' }).click()
 await page.getByRole('textbox', { name: 'Scale', exact: true }).fill('62')
