@@ -1,6 +1,8 @@
 // The join between two takes along an edge: found, matched in light, and how much of it is left over time.
 import { type PointerEvent, useEffect, useRef } from 'react'
 import { useStore } from '../../app/store'
+import { isKeyed } from '../../core/keys'
+import { shapeValue } from '../../core/shape'
 import type { Piece } from '../../core/shot'
 import { plainContext } from '../common/plain-canvas'
 import { useEngine } from '../stage/engine-context'
@@ -80,6 +82,9 @@ export function SeamFields({ piece }: { piece: Piece }) {
         <CommandButton id="seam">Find the seam</CommandButton>
         <CommandButton id="seam-measure">Measure it</CommandButton>
       </div>
+      {isKeyed(shapeValue(piece.shape)) && (
+        <p>This edge moves by keys of its own: a seam is found for one that stands still.</p>
+      )}
       <Left piece={piece} />
     </div>
   )
