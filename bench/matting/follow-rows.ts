@@ -1,7 +1,7 @@
 // How well, and how quickly, points are followed, and how quickly a take is looked through.
 import { nodeKernels } from '../../src/cli/engine'
 import { followPoint, type Grey, levelsOf, spotsIn } from '../../src/core/follow'
-import type { Codes } from '../../src/core/render'
+import type { Planes } from '../../src/core/render'
 import { lookThrough } from '../../src/media/lock-off'
 import { atMost, median, type Row } from '../measure'
 
@@ -77,15 +77,24 @@ async function pace(): Promise<number> {
 /** Milliseconds of a frame of 1080p that is looked through, decoding apart. */
 async function looking(): Promise<number> {
   const k = await nodeKernels(512 << 20)
-  const pictures = [0, 0.4, 0.2].map((shift): Codes => {
+  const pictures = [0, 0.4, 0.2].map((shift): Planes => {
     const { data } = filmed(SIZE, shift, 0)
-    const ptr = k.alloc(data.length * 4)
-    const words = k.ints(ptr, data.length)
-    data.forEach((v, i) => {
-      const c = Math.max(0, Math.min(255, Math.round(v)))
-      words[i] = c | (c << 8) | (c << 16) | -0x1000000
-    })
-    return { kind: 'codes', ...SIZE, ptr, opaque: true }
+    const [luma, chroma] = [data.length, data.length / 4]
+    const ptr = k.alloc(luma + 2 * chroma)
+    k.bytes(ptr, luma).set(data.map(v => Math.max(0, Math.min(255, Math.round(v)))))
+    k.bytes(ptr + luma, 2 * chroma).fill(128)
+    return {
+      kind: 'planes',
+      ...SIZE,
+      ptr,
+      offsets: [0, luma, luma + chroma],
+      strides: [SIZE.width, SIZE.width / 2, SIZE.width / 2],
+      halfColumns: 1,
+      halfRows: 1,
+      chroma: { across: 'even', down: 'between' },
+      matrix: 'bt709',
+      fullRange: true,
+    }
   })
   let asked = 0
   const frames = { get: async () => pictures[asked++ % pictures.length]!, release() {} }
@@ -100,6 +109,7 @@ async function looking(): Promise<number> {
   return paces.sort((a, b) => a - b)[paces.length >> 1]!
 }
 
+export { looking, pace }
 export async function followRows(): Promise<Row[]> {
   return [
     atMost('twenty followed points over 100 frames, largest error', 0.1, drift(), 'px', 'cloth with a code of grain'),

@@ -2,31 +2,39 @@
 
 // @ts-expect-error: decorator
 @inline
-function apart(a: usize, b: usize, i: usize, j: usize): f32 {
-  const d = load<f32>(a + i) - load<f32>(b + i) - load<f32>(a + j) + load<f32>(b + j);
-  return d * d;
+function apart(a: usize, b: usize, i: usize, j: usize): v128 {
+  const here = f32x4.sub(v128.load(a + i), v128.load(b + i));
+  const d = f32x4.sub(here, f32x4.sub(v128.load(a + j), v128.load(b + j)));
+  return f32x4.mul(d, d);
+}
+
+// @ts-expect-error: decorator
+@inline
+function lookUp(table: usize, far: v128, to: usize): void {
+  const at = i32x4.shl(i32x4.trunc_sat_f32x4_s(f32x4.pmin(far, f32x4.splat(255))), 2);
+  store<f32>(to, load<f32>(table + <usize>i32x4.extract_lane(at, 0)));
+  store<f32>(to, load<f32>(table + <usize>i32x4.extract_lane(at, 1)), 4);
+  store<f32>(to, load<f32>(table + <usize>i32x4.extract_lane(at, 2)), 8);
+  store<f32>(to, load<f32>(table + <usize>i32x4.extract_lane(at, 3)), 12);
 }
 
 /**
  * fy, fu, fv: planes of the frame; py, pu, pv: of the plate. table: 256 f32, what parting costs by how differently frame and plate change from
- * one cell to the next (codes², times scale). across, down: planes.
+ * one cell to the next (codes², times scale). across, down: planes; what is written for the last column and the last row means nothing. Whole registers are read and written
+ * past the end.
  */
 export function bondPlanes(
   fy: usize, fu: usize, fv: usize, py: usize, pu: usize, pv: usize,
   width: i32, height: i32, scale: f32, table: usize, across: usize, down: usize,
 ): void {
-  const stride = <usize>width << 2;
-  for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
-      const i = <usize>y * stride + (<usize>x << 2);
-      if (x < width - 1) {
-        const far = (apart(fy, py, i, i + 4) + apart(fu, pu, i, i + 4) + apart(fv, pv, i, i + 4)) * scale;
-        store<f32>(across + i, load<f32>(table + (<usize>i32(min(far, <f32>255)) << 2)));
-      }
-      if (y < height - 1) {
-        const far = (apart(fy, py, i, i + stride) + apart(fu, pu, i, i + stride) + apart(fv, pv, i, i + stride)) * scale;
-        store<f32>(down + i, load<f32>(table + (<usize>i32(min(far, <f32>255)) << 2)));
-      }
-    }
+  const stride = <usize>width << 2, bytes = stride * <usize>height, upper = bytes - stride;
+  const s = f32x4.splat(scale);
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const beside = f32x4.add(apart(fy, py, i, i + 4), f32x4.add(apart(fu, pu, i, i + 4), apart(fv, pv, i, i + 4)));
+    lookUp(table, f32x4.mul(beside, s), across + i);
+    if (i >= upper) continue;
+    const j = i + stride;
+    const below = f32x4.add(apart(fy, py, i, j), f32x4.add(apart(fu, pu, i, j), apart(fv, pv, i, j)));
+    lookUp(table, f32x4.mul(below, s), down + i);
   }
 }

@@ -56,39 +56,34 @@ export function lightCells(
   }
 }
 
-/** A row of luma through the first row of that matrix, u and v being those of its cells. */
-export function lightRow(luma: usize, u: usize, v: usize, width: i32, matrix: usize, out: usize): void {
+/** Luma of a picture through the first row of that matrix, u and v being those of its cells. */
+export function lightLuma(luma: usize, u: usize, v: usize, width: i32, height: i32, matrix: usize, out: usize): void {
   const yy = load<f32>(matrix),
     yu = load<f32>(matrix, 4),
     yv = load<f32>(matrix, 8)
-  for (let x = 0; x < width; x++) {
-    const cell = (<usize>x >> 1) << 2
-    const at = (<usize>x) << 2
-    store<f32>(out + at, yy * load<f32>(luma + at) + yu * load<f32>(u + cell) + yv * load<f32>(v + cell))
-  }
-}
-
-/** Squared differences of n cells of one picture and another, each over its variance; y's by its brightness (16 f32 at grain). */
-export function changeCells(
-  fy: usize,
-  fu: usize,
-  fv: usize,
-  by: usize,
-  bu: usize,
-  bv: usize,
-  n: i32,
-  grain: usize,
-  perU: f32,
-  perV: f32,
-  out: usize,
-): void {
-  for (let i: usize = 0; i < (<usize>n) << 2; i += 4) {
-    const y = load<f32>(fy + i)
-    const dy = y - load<f32>(by + i),
-      du = load<f32>(fu + i) - load<f32>(bu + i),
-      dv = load<f32>(fv + i) - load<f32>(bv + i)
-    const vy = load<f32>(grain + ((<usize>max(0, min(15, i32(y * (16.0 / 272.0))))) << 2))
-    store<f32>(out + i, (dy * dy) / (2 * vy) + du * du * perU + dv * dv * perV)
+  const vy = f32x4.splat(yy),
+    vu = f32x4.splat(yu),
+    vv = f32x4.splat(yv)
+  const across = (width + 1) >> 1
+  for (let y = 0; y < height; y++) {
+    const row = (<usize>(y * width)) << 2
+    const cells = (<usize>((y >> 1) * across)) << 2
+    let x = 0
+    for (; x + 4 <= width; x += 4) {
+      const at = row + ((<usize>x) << 2)
+      const cell = cells + ((<usize>x) << 1)
+      const du = v128.load64_zero(u + cell),
+        dv = v128.load64_zero(v + cell)
+      const two = i32x4.shuffle(du, du, 0, 0, 1, 1),
+        three = i32x4.shuffle(dv, dv, 0, 0, 1, 1)
+      const rest = f32x4.add(f32x4.mul(vu, two), f32x4.mul(vv, three))
+      v128.store(out + at, f32x4.add(f32x4.mul(vy, v128.load(luma + at)), rest))
+    }
+    for (; x < width; x++) {
+      const at = row + ((<usize>x) << 2)
+      const cell = cells + ((<usize>x >> 1) << 2)
+      store<f32>(out + at, yy * load<f32>(luma + at) + (yu * load<f32>(u + cell) + yv * load<f32>(v + cell)))
+    }
   }
 }
 
@@ -103,8 +98,8 @@ export function slopePlane(plane: usize, width: i32, height: i32, least: usize, 
       const a = v128.load(above + i),
         b = v128.load(here + i),
         c = v128.load(below + i)
-      v128.store(least + i, f32x4.min(a, f32x4.min(b, c)))
-      v128.store(most + i, f32x4.max(a, f32x4.max(b, c)))
+      v128.store(least + i, f32x4.pmin(a, f32x4.pmin(b, c)))
+      v128.store(most + i, f32x4.pmax(a, f32x4.pmax(b, c)))
     }
     for (let x = 0; x < width; x++) {
       const i = (<usize>x) << 2

@@ -22,12 +22,18 @@ export { joinRow, fillCoverage, multiplyRow } from "./join";
 export { filterRow, accumulateRow, boundRow, gainRow } from "./filter";
 export { turnPicture } from "./turn";
 export { frameRectRow } from "./frame";
-export { liftRow, halfRow, lightCells, lightRow, changeCells, slopePlane } from "./cells";
+export { liftRow, halfRow, lightCells, lightLuma, slopePlane } from "./cells";
+export { shiftPlane, turnPlane } from "./move";
+export { shrinkPlane } from "./shrink";
 export { boxMean } from "./mean";
 export { bondPlanes } from "./bonds";
-export { crossPlanes, ratioPlane, weighCells } from "./weigh";
+export { crossPlanes, ratioPlane, weighCells, countColours } from "./weigh";
 export { believe } from "./believe";
-export { softenCells } from "./soften";
+export { softenCells, besideCells } from "./soften";
+export { dropSpecks, dropIslands } from "./specks";
+export { standingCells, tallyCells, changeSums } from "./standing";
+export { steadyAlpha } from "./steady";
+export { shadeCells, fillCells } from "./shade";
 
 /** The first byte of memory that the kernels leave to their host. */
 export function heapBase(): usize {

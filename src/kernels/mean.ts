@@ -32,13 +32,16 @@ function meanRow(src: usize, dst: usize, width: i32, r: i32): void {
 }
 
 /**
- * The mean of a plane of f32 over (2r + 1)² cells round each, at out, which may be the plane. room: as large; sums: a row.
+ * The mean of a plane of f32 over (2r + 1)² cells round each, at out, which may be the plane; rows of both begin `step` cells apart. room: as large, its rows close together;
+ * sums: a row.
  */
-export function boxMean(plane: usize, width: i32, height: i32, r: i32, out: usize, room: usize, sums: usize): void {
+export function boxMean(
+  plane: usize, step: i32, width: i32, height: i32, r: i32, out: usize, room: usize, sums: usize,
+): void {
   // In a picture so narrow that all is near, a little less is.
   const across = smaller(r, (width - 1) / 2);
-  const stride = <usize>width << 2;
-  for (let y = 0; y < height; y++) meanRow(plane + <usize>y * stride, room + <usize>y * stride, width, across);
+  const stride = <usize>width << 2, rows = <usize>step << 2;
+  for (let y = 0; y < height; y++) meanRow(plane + <usize>y * rows, room + <usize>y * stride, width, across);
   memory.fill(sums, 0, stride);
   for (let y = -r; y < height; y++) {
     const add = y + r, take = y - r - 1;
@@ -60,9 +63,9 @@ export function boxMean(plane: usize, width: i32, height: i32, r: i32, out: usiz
       store<f32>(sums + at, sum);
     }
     if (y < 0) continue;
-    const rows: i32 = smaller(height - 1, add) - (take < -1 ? -1 : take);
-    const share = <f32>1 / <f32>rows;
-    const to = out + <usize>y * stride;
+    const many: i32 = smaller(height - 1, add) - (take < -1 ? -1 : take);
+    const share = <f32>1 / <f32>many;
+    const to = out + <usize>y * rows;
     x = 0;
     for (; x + 4 <= width; x += 4) {
       const at = <usize>x << 2;

@@ -19,14 +19,14 @@ function at(plane: usize, i: i32): f32 {
 // @ts-ignore: decorator
 @inline
 function lightOf(table: usize, code: f32): f32 {
-  return at(table, i32(max(<f32>0, min(<f32>2044, code * 4 + 0.5))));
+  return at(table, max(0, min(2044, i32(code * 4 + 0.5))));
 }
 
 /** The square of how much light one code more is. */
 // @ts-ignore: decorator
 @inline
 function perCode(light: f32, code: f32): f32 {
-  const d: f32 = (<f32>2.4 * light) / max(<f32>20, code);
+  const d: f32 = (<f32>2.4 * light) / (code > 20 ? code : <f32>20);
   return d * d + <f32>0.0001;
 }
 
@@ -34,7 +34,8 @@ function perCode(light: f32, code: f32): f32 {
 // @ts-ignore: decorator
 @inline
 function likely(table: usize, squares: f32): f32 {
-  return at(table, i32(min(<f32>1023, squares * 16)));
+  // Squares of what is next to impossible may be larger than any whole number.
+  return at(table, squares < 63.9 ? i32(squares * 16) : 1023);
 }
 
 /** Remembers a colour that somebody may have: light of luma, and what red and blue differ from it. */
@@ -51,10 +52,12 @@ function remember(light: usize, y: f32, u: f32, v: f32, found: i32): void {
  * of the border, a plane that rises inwards; shares and light of the set that shows near by, light left of each cell; variances by
  * brightness (16), light of codes (2048), likelihoods (1024), how far in colours are looked up (cells, f32); alpha, which is written.
  * numbers: f32 of the variance of u, the share of the slope in that of y, noise of a px in that of a cell, variance of colour in that of luma, by how much
- * somebody's colour varies, how loosely alpha is expected, codes of what is thin, and what an unknown colour costs. fars: how many.
+ * somebody's colour varies, how loosely alpha is expected, codes of what is thin, and what an unknown colour costs. fars: how many. Only cells from `fromX` and
+ * `fromY` to before `toX` and `toY` are told of; elsewhere nobody is.
  */
 export function softenCells(
   tables: usize, numbers: usize, width: i32, height: i32, fullWidth: i32, fullHeight: i32, fars: i32,
+  fromX: i32, fromY: i32, toX: i32, toY: i32,
 ): void {
   const fy = plane(tables, 0), fu = plane(tables, 1), fv = plane(tables, 2), fl = plane(tables, 3);
   const py = plane(tables, 4), pu = plane(tables, 5), pv = plane(tables, 6), pl = plane(tables, 7);
@@ -64,15 +67,16 @@ export function softenCells(
   const alpha = plane(tables, 20);
   const nu = at(numbers, 0), steep = at(numbers, 1), single = at(numbers, 2), colour = at(numbers, 3);
   const varies = at(numbers, 4), loose: f32 = <f32>1 / at(numbers, 5), thin = at(numbers, 6), unknown = at(numbers, 7);
-  for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
+  memory.fill(alpha, 0, <usize>(fullWidth * fullHeight));
+  for (let y = fromY; y < toY; y++) {
+    for (let x = fromX; x < toX; x++) {
       const i = y * width + x;
       const shown = at(share, i), inside = at(deep, i);
       const down = min(2, fullHeight - 2 * y), across = min(2, fullWidth - 2 * x);
-      if (shown <= 0.001 || inside >= 0.999) {
-        const code: u8 = shown <= 0.001 ? 0 : 255;
+      if (shown <= 0.001) continue;
+      if (inside >= 0.999) {
         for (let dy = 0; dy < down; dy++) {
-          for (let dx = 0; dx < across; dx++) store<u8>(alpha + (2 * y + dy) * fullWidth + 2 * x + dx, code);
+          for (let dx = 0; dx < across; dx++) store<u8>(alpha + (2 * y + dy) * fullWidth + 2 * x + dx, 255);
         }
         continue;
       }
@@ -138,7 +142,8 @@ export function softenCells(
             const own = FOUND + (<usize>c * 12);
             const er = load<f32>(own) - br, eg = load<f32>(own, 4) - bg, eb = load<f32>(own, 8) - bb;
             const size = er * er * nr + eg * eg * ng + eb * eb * nb;
-            const a = max(<f32>0, min(<f32>1, (dr * er * nr + dg * eg * ng + db * eb * nb) / max(<f32>1, size)));
+            const along: f32 = (dr * er * nr + dg * eg * ng + db * eb * nb) / (size > 1 ? size : <f32>1);
+            const a: f32 = along > 0 ? (along < 1 ? along : <f32>1) : <f32>0;
             const rr = dr - a * er, rg = dg - a * eg, rb = db - a * eb;
             const prior = (a - expected) * loose;
             w = likely(falling, (rr * rr * nr + rg * rg * ng + rb * rb * nb) / (vn + a * a * varies) + prior * prior);
@@ -150,6 +155,20 @@ export function softenCells(
           store<u8>(alpha + p, a < 0.04 ? 0 : a > 0.96 ? 255 : <u8>i32(a * 255 + 0.5));
         }
       }
+    }
+  }
+}
+
+/** Where share (0..1, somebody about a cell) is next to nought: 1 at weights and left at sums; elsewhere 0. Of a part of planes whose rows begin `step` cells apart. */
+export function besideCells(
+  share: usize, left: usize, step: i32, width: i32, height: i32, weights: usize, sums: usize,
+): void {
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      const i = <usize>(y * step + x) << 2;
+      const isSet = load<f32>(share + i) < 0.001;
+      store<f32>(weights + i, isSet ? 1 : 0);
+      store<f32>(sums + i, isSet ? load<f32>(left + i) : 0);
     }
   }
 }

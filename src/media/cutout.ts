@@ -6,12 +6,14 @@ import {
   CUTTING_BYTES,
   type Cut,
   type Cutout,
+  canShrink,
   cutout,
   type Hint,
   hintOf,
   keptCells,
   medianCells,
   readCells,
+  readSmaller,
   type Seen,
   type Stroke,
 } from '../core/plate'
@@ -85,6 +87,7 @@ export async function readFrame(
   try {
     const { width, height } = out.full
     if (picture.width === width && picture.height === height) return readCells(k, picture, out)
+    if (canShrink(picture, out)) return readSmaller(k, picture, out)
     const fit = { width, height, x: 0, y: 0, scaleX: width / picture.width, scaleY: height / picture.height }
     const fitted = resample(k, picture, fit)
     try {

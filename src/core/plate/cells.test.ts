@@ -1,9 +1,10 @@
 // Pictures as cells, and what light does to them.
 import fc from 'fast-check'
 import { beforeAll, expect, it } from 'vitest'
-import { testKernels } from '../../testing/kernels'
+import { noise, putBytes, testKernels } from '../../testing/kernels'
 import type { Codes, Kernels, Planes } from '../render'
-import { blankCells, cellsToRgba, LIFT, readCells } from './cells'
+import type { Size } from '../shot/types'
+import { blankCells, canShrink, cellsToRgba, LIFT, readCells, readSmaller } from './cells'
 import { inLight } from './light'
 
 let k: Kernels
@@ -93,6 +94,61 @@ it('in another light are what the camera would have seen in it', () => {
         const back = cellsToRgba(out)
         for (let c = 0; c < 3; c++) expect(Math.abs(back[c]! - Math.min(255, there[c]!))).toBeLessThan(4)
       }),
+    ),
+  )
+})
+
+it('made smaller are the means of what they cover', () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 8, max: 41 }),
+      fc.integer({ min: 8, max: 30 }),
+      fc.double({ min: 0.3, max: 1, noNaN: true }),
+      fc.integer({ min: 1, max: 1e6 }),
+      (width, height, share, seed) =>
+        k.scope(() => {
+          const [across, down] = [(width + 1) >> 1, (height + 1) >> 1]
+          const codes = noise(width * height + 2 * across * down, 256, seed)
+          const chroma = across * down
+          const picture: Planes = {
+            kind: 'planes',
+            width,
+            height,
+            ptr: putBytes(k, codes),
+            offsets: [0, width * height, width * height + chroma],
+            strides: [width, across, across],
+            halfColumns: 1,
+            halfRows: 1,
+            chroma: { across: 'even', down: 'between' },
+            matrix: 'bt709',
+            fullRange: true,
+          }
+          const out = blankCells(k, { width: Math.ceil(width * share), height: Math.ceil(height * share) })
+          expect(canShrink(picture, out)).toBe(true)
+          readSmaller(k, picture, out)
+          const mean = (from: number, size: Size, to: Size, x: number, y: number) => {
+            const [wide, high] = [size.width / to.width, size.height / to.height]
+            let [sum, all] = [0, 0]
+            for (let v = 0; v < size.height; v++)
+              for (let u = 0; u < size.width; u++) {
+                const within = (at: number, side: number, i: number) =>
+                  Math.max(0, Math.min(at + 1, (i + 1) * side) - Math.max(at, i * side))
+                const weight = within(u, wide, x) * within(v, high, y)
+                sum += codes[from + v * size.width + u]! * weight
+                all += weight
+              }
+            return sum / all
+          }
+          for (let i = 0; i < out.luma.length; i += 7) {
+            const [x, y] = [i % out.full.width, Math.floor(i / out.full.width)]
+            expect(out.luma[i]! - LIFT).toBeCloseTo(mean(0, picture, out.full, x, y), 1)
+          }
+          const i = out.u.length - 1
+          const place = [i % out.width, Math.floor(i / out.width)] as const
+          const half = { width: across, height: down }
+          expect(out.u[i]! + 128).toBeCloseTo(mean(width * height, half, out, ...place), 1)
+          expect(out.v[i]! + 128).toBeCloseTo(mean(width * height + chroma, half, out, ...place), 1)
+        }),
     ),
   )
 })

@@ -64,6 +64,28 @@ export function readCells(from: Kernels, picture: Picture, out: Cells): void {
   else readOther(from, picture, out)
 }
 
+/** Whether `readSmaller` can read a picture: planes of at least that size. */
+export const canShrink = (picture: Picture, { full }: Cells): picture is Planes =>
+  isPlain(picture) && picture.width >= full.width && picture.height >= full.height
+
+/** Reads a picture that is larger on both sides into `out`, each px the mean of the codes that it covers. Throws OutOfMemory. */
+export function readSmaller(from: Kernels, picture: Planes, out: Cells): void {
+  const { lumaScale, lumaLift, chromaScale } = scalesOf(picture)
+  const half = { width: (picture.width + 1) >> 1, height: (picture.height + 1) >> 1 }
+  const shrink = (plane: 0 | 1 | 2, size: Size, to: Float32Array, small: Size, scale: number, lift: number) =>
+    from.scope(() => {
+      const [row, made] = [from.alloc(size.width * 4 + 32), from.alloc(to.byteLength)]
+      const { width: w, height: h } = small
+      const src = picture.ptr + picture.offsets[plane]
+      from.shrinkPlane(src, picture.strides[plane], size.width, size.height, made, w, h, scale, lift, row)
+      to.set(from.floats(made, to.length))
+    })
+  shrink(0, picture, out.luma, out.full, lumaScale, lumaLift)
+  shrink(1, half, out.u, out, chromaScale, -128 * chromaScale)
+  shrink(2, half, out.v, out, chromaScale, -128 * chromaScale)
+  halveLuma(out)
+}
+
 /** By way of codes and planes of even sides. */
 function readOther(k: Kernels, picture: Picture, out: Cells): void {
   const { width, height } = picture
@@ -98,34 +120,46 @@ function readOther(k: Kernels, picture: Picture, out: Cells): void {
   })
 }
 
+/** What codes of a picture are multiplied by, and what is added to those of luma then. */
+function scalesOf({ fullRange }: Planes) {
+  const [lumaScale, black, chromaScale] = fullRange ? [1, 0, 1] : [1 / LIMITED, 16, 255 / 224]
+  return { lumaScale, lumaLift: LIFT - black * lumaScale, chromaScale }
+}
+
+/** A plane of a picture in the memory of the cells, until the present scope is left. */
+function brought(from: Kernels, picture: Planes, plane: 0 | 1 | 2, bytes: number, k: Kernels): number {
+  const ptr = k.alloc(bytes)
+  k.bytes(ptr, bytes).set(from.bytes(picture.ptr + picture.offsets[plane], bytes))
+  return ptr
+}
+
+/** The mean luma of each cell. */
+function halveLuma({ k, full, luma, width, height, y: cells }: Cells): void {
+  for (let y = 0; y < height; y++) {
+    const top = luma.byteOffset + y * 2 * full.width * 4
+    const bottom = y * 2 + 1 < full.height ? top + full.width * 4 : top
+    k.halfRow(top, bottom, cells.byteOffset + y * width * 4, full.width)
+  }
+}
+
 function readPlanes(from: Kernels, picture: Planes, out: Cells): void {
   const { k, full, width, height, luma } = out
   const [strideY, strideC] = picture.strides
-  const [scaleY, black, scaleC] = picture.fullRange ? [1, 0, 1] : [1 / LIMITED, 16, 255 / 224]
+  const { lumaScale, lumaLift, chromaScale } = scalesOf(picture)
   k.scope(() => {
-    /** A plane of the picture in the memory of the cells. */
-    const brought = (plane: 0 | 1 | 2, bytes: number): number => {
-      const ptr = k.alloc(bytes)
-      k.bytes(ptr, bytes).set(from.bytes(picture.ptr + picture.offsets[plane], bytes))
-      return ptr
-    }
-    const rows = brought(0, strideY * full.height)
+    const rows = brought(from, picture, 0, strideY * full.height, k)
     for (let y = 0; y < full.height; y++) {
-      k.liftRow(rows + y * strideY, luma.byteOffset + y * full.width * 4, full.width, scaleY, LIFT - black * scaleY)
+      k.liftRow(rows + y * strideY, luma.byteOffset + y * full.width * 4, full.width, lumaScale, lumaLift)
     }
     for (const [plane, to] of [
       [1, out.u],
       [2, out.v],
     ] as const) {
-      const chroma = brought(plane, strideC * height)
+      const chroma = brought(from, picture, plane, strideC * height, k)
       for (let y = 0; y < height; y++) {
-        k.liftRow(chroma + y * strideC, to.byteOffset + y * width * 4, width, scaleC, -128 * scaleC)
+        k.liftRow(chroma + y * strideC, to.byteOffset + y * width * 4, width, chromaScale, -128 * chromaScale)
       }
     }
-    for (let y = 0; y < height; y++) {
-      const top = luma.byteOffset + y * 2 * full.width * 4
-      const bottom = y * 2 + 1 < full.height ? top + full.width * 4 : top
-      k.halfRow(top, bottom, out.y.byteOffset + y * width * 4, full.width)
-    }
+    halveLuma(out)
   })
 }

@@ -55,13 +55,21 @@ export function clean({ width, height }: Size, told: Float32Array, odds: Float32
     const part = root(r)
     size[part]! += to[r]! - from[r]!
     if (from[r] === 0 || to[r] === width || row[r] === 0 || row[r] === height - 1) open[part] = 1
+  }
+  const isHole = (r: number, part: number) => {
+    const isSmall = open[part] === 0 && size[part]! < hole
+    return isSmall && !(told[row[r]! * width + from[r]!]! > 0)
+  }
+  for (let r = 0; r < runs; r++) {
+    const part = root(r)
+    if (!isHole(r, part)) continue
     for (let x = from[r]!, at = row[r]! * width; x < to[r]!; x++) doubt[part]! += odds[at + x]!
   }
   for (let r = 0; r < runs; r++) {
     const part = root(r)
     const at = row[r]! * width + from[r]!
     const is = told[at]! > 0
-    const isUnsureHole = !is && open[part] === 0 && size[part]! < hole && doubt[part]! / size[part]! >= -SURE
+    const isUnsureHole = isHole(r, part) && doubt[part]! / size[part]! >= -SURE
     if (size[part]! >= speck && !isUnsureHole) continue
     told.fill(is ? -0.01 : 0.01, at, at + to[r]! - from[r]!)
   }

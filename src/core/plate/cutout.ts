@@ -11,10 +11,10 @@ import { measureNoise, type Noise, slopesOf } from './noise'
 import { palette } from './palette'
 import { boxMean, planeIn } from './plane'
 import type { Seen } from './report'
-import { clipped, shaded, sharpness } from './seen'
+import { sharpness, tally } from './seen'
 import { shadowOf } from './shadow'
-import { soften } from './soften'
-import { steady, stillness } from './steady'
+import { soften, standing } from './soften'
+import { steady, type Tones } from './steady'
 import { addHint, type Hint, paintAlpha } from './strokes'
 
 export interface CutoutFrame extends Seen {
@@ -32,11 +32,6 @@ const SWEEPS = 2
 const FINE = 0.12
 /** Log odds at which a cell is surely somebody. */
 const SURE = 6
-/** Log odds below which a cell is told only just. */
-const DOUBT = 1.5
-/** Cells along each of a border that are its own, and what counts as one at least. */
-const WIDE = 6
-const BORDER = 100
 /** Cells round somebody that tell nothing of the set. */
 const ROUND = 2
 /** Parts smaller than such shares of the picture are specks; holes of more are left alone. */
@@ -65,17 +60,20 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
   const n = plate.width * plate.height
   const plane = () => planeIn(k, n)
   const finder = movementFinder(plate)
-  const [near, lit, before] = [blankCells(k, full), blankCells(k, full), blankCells(k, full)]
+  const [near, lit] = [blankCells(k, full), blankCells(k, full)]
   copyCells(plate, near)
-  const [odds, told, left, still, busy, slopes] = [plane(), plane(), plane(), plane(), plane(), plane()]
+  const before: Tones = { y: plane(), u: plane(), v: plane() }
+  const [odds, told, left, is, busy, slopes] = [plane(), plane(), plane(), plane(), plane(), plane()]
+  const px = full.width * full.height
+  const [alphaNow, alphaBefore] = [k.alloc(px), k.alloc(px)]
   const ties: Bonds = { across: plane(), down: plane() }
   const limits = { speck: Math.max(12, n * SPECK), hole: n * HOLE }
   const bias = ((sensitive - 50) / 50) * BIAS
   slopesOf(plate, slopes)
-  let colours = palette()
+  const colours = palette(k)
   let movement = STILL
   let usual = 1
-  let alphaBefore: Uint8Array | null = null
+  let isFirst = true
 
   /** Brings the plate to where the camera stands. */
   function place(at: Movement): void {
@@ -102,13 +100,13 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
 
   return {
     restart() {
-      colours = palette()
-      alphaBefore = null
+      colours.forget()
+      isFirst = true
       usual = 1
       if (movement !== STILL) place(STILL)
     },
     next(frame, hints = []) {
-      const known = alphaBefore ? busy : null
+      const known = isFirst ? null : busy
       const gain = measureGain(frame, near, known)
       const now = follow(frame, gain)
       inLight(near, gain, lit)
@@ -116,29 +114,20 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
       bonds(frame, lit, noise, ties)
       tell(frame, noise, hints)
       // Nothing was known of anybody's colours: now it is.
-      if (!alphaBefore) tell(frame, noise, hints)
-      const alpha = soften(frame, lit, { slopes, noise }, told, left)
-      if (alphaBefore) {
-        stillness(frame, before, noise, still)
-        steady(frame, alpha, alphaBefore, still)
-      }
+      if (isFirst) tell(frame, noise, hints)
+      const part = standing(frame, told, is)
+      soften(frame, lit, { slopes, noise }, { is, part, left }, alphaNow)
+      if (!isFirst) steady(frame, before, noise, alphaNow, alphaBefore)
+      const alpha = k.bytes(alphaNow, px)
       for (const { hint, apart } of hints) if (apart === 0) paintAlpha(hint, frame, full, alpha)
       usual = usualShadow(told, left)
-      alphaBefore = alpha
-      copyCells(frame, before)
-      let share = 0
-      let border = 0
-      let doubtful = 0
-      for (let i = 0; i < n; i++) {
-        busy[i] = told[i]! > 0 ? 1 : 0
-        share += busy[i]! / n
-        if (i > 0 && busy[i] !== busy[i - 1]) border++
-        if (Math.abs(told[i]!) < DOUBT) doubtful++
-      }
-      const unsure = Math.min(1, doubtful / Math.max(BORDER, border * WIDE))
-      const seen = { share, unsure, gain, movement: now, shade: shaded(told, left), sharp: sharpness(frame, lit, busy) }
-      boxMean(k, plate, busy, ROUND, busy)
-      return { alpha, shadow: shadowOf(k, plate, told, left), noise, ...seen, ...clipped(frame) }
+      k.copyBytes(alphaBefore, alphaNow, px)
+      for (const name of ['y', 'u', 'v'] as const) before[name].set(frame[name])
+      isFirst = false
+      const seen = { ...tally(frame, told, is, left), gain, movement: now, sharp: sharpness(frame, lit, is) }
+      busy.fill(0)
+      if (part.width > 0) boxMean(k, plate, is, ROUND, busy, part)
+      return { alpha: alpha.slice(), shadow: shadowOf(k, plate, { is, part }, left), noise, ...seen }
     },
   }
 }

@@ -2,7 +2,7 @@
 import type { Cells } from './cells'
 import type { Noise } from './noise'
 import { type Palette, SPREAD } from './palette'
-import { boxMean, type Plane, placed, planeIn } from './plane'
+import { boxMean, type Plane, placed, roomFor } from './plane'
 
 /** Cells to either side over which a shadow is taken to be even, and how far aside it is looked for where somebody's border is near. */
 const EVEN = 2
@@ -63,11 +63,17 @@ export function weigh(frame: Cells, plate: Cells, known: Knowledge, { odds, left
     (_, b) => TRUST * Math.log(SPREAD / (colour * Math.sqrt((b + 0.5) / 4))),
   )
   k.scope(() => {
-    const [local, square] = [planeIn(k, n), planeIn(k, n)]
+    const [local, square] = [roomFor(k, n), roomFor(k, n)]
     const planes = [frame.y, frame.u, frame.v, plate.y, plate.u, plate.v, slopes, local, odds, left]
-    const tables = [COSTS, somebody, colours.known, noise.y].map(table => placed(k, table))
+    const [costs, own, grain] = [COSTS, somebody, noise.y].map(table => placed(k, table))
     const addresses = k.alloc(56)
-    k.ints(addresses, 14).set([...planes.map(plane => plane.byteOffset), ...tables])
+    k.ints(addresses, 14).set([
+      ...planes.map(plane => plane.byteOffset),
+      costs!,
+      own!,
+      colours.known.byteOffset,
+      grain!,
+    ])
     k.crossPlanes(addresses, n, local.byteOffset, square.byteOffset)
     boxMean(k, frame, local, EVEN, local)
     boxMean(k, frame, square, EVEN, square)

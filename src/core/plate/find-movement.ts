@@ -1,7 +1,7 @@
 // Finding how the camera of a take stands against that of its plate.
 import type { Size } from '../shot/types'
 import type { Cells } from './cells'
-import { farBetween, type Movement, STILL, sampleAt } from './movement'
+import { farBetween, type Movement, STILL, sampleWithin } from './movement'
 
 /** Tiles of the picture, of which each gives the place where the plate changes most; their sides are within bounds, px. */
 const TILES = 5000
@@ -32,20 +32,21 @@ interface Plane extends Size {
   y: Float32Array
 }
 
-/** A place of the plate, in cells about its middle, with its slopes. */
-interface Anchor {
-  x: number
-  y: number
-  gx: number
-  gy: number
+/** Places of a plane, and its slopes there. */
+interface Anchors {
+  count: number
+  x: Float64Array
+  y: Float64Array
+  gx: Float64Array
+  gy: Float64Array
 }
 
-function anchorsOf(plane: Plane, tile: number): Anchor[] {
+function anchorsOf(plane: Plane, tile: number): Anchors {
   const { width, height, y: v } = plane
-  const found: Anchor[] = []
+  const found: [number, number, number, number][] = []
   for (let ty = 3; ty < height - 3; ty += tile) {
     for (let tx = 3; tx < width - 3; tx += tile) {
-      let best: Anchor | null = null
+      let best: (typeof found)[0] | null = null
       let most = LEAST_SLOPE ** 2
       for (let y = ty; y < Math.min(ty + tile, height - 3); y++) {
         for (let x = tx; x < Math.min(tx + tile, width - 3); x++) {
@@ -55,13 +56,37 @@ function anchorsOf(plane: Plane, tile: number): Anchor[] {
           const size = gx * gx + gy * gy
           if (size <= most) continue
           most = size
-          best = { x, y, gx, gy }
+          best = [x, y, gx, gy]
         }
       }
       if (best) found.push(best)
     }
   }
-  return found
+  const [x, y, gx, gy] = [0, 1, 2, 3].map(c => Float64Array.from(found, one => one[c]!)) as Four
+  return { count: found.length, x, y, gx, gy }
+}
+
+type Four = [Float64Array, Float64Array, Float64Array, Float64Array]
+
+/** The middle one of values in order, which are moved about (Hoare's selection). */
+function middleOf(values: Float64Array): number {
+  const at = values.length >> 1
+  let [low, high] = [0, values.length - 1]
+  while (low < high) {
+    const pivot = values[at]!
+    let [i, j] = [low, high]
+    while (i <= j) {
+      while (values[i]! < pivot) i++
+      while (values[j]! > pivot) j--
+      if (i > j) break
+      const one = values[i]!
+      values[i++] = values[j]!
+      values[j--] = one
+    }
+    if (j < at) low = i
+    if (i > at) high = j
+  }
+  return values[at]!
 }
 
 /** Solves a symmetric system of `n` equations by elimination; null where it says too little. */
@@ -94,53 +119,72 @@ interface Refined {
  * (Baker and Matthews 2004; Huber 1981). Of all that was tried, what leaves least in the middle is what it comes to. `px`: px that a cell of the plane has.
  */
 function refine(
-  seen: (a: Anchor) => number,
+  shown: Float64Array,
   plate: Plane,
-  anchors: readonly Anchor[],
+  anchors: Anchors,
   from: Movement,
   px: number,
   isShift = false,
 ): Refined {
-  const [cx, cy] = [(plate.width - 1) / 2, (plate.height - 1) / 2]
+  const { width, height, y: values } = plate
+  const [cx, cy] = [(width - 1) / 2, (height - 1) / 2]
   const reach = Math.hypot(cx, cy)
+  const { count, x: xs, y: ys, gx: gxs, gy: gys } = anchors
   let { x: mx, y: my, turn, scale } = from
-  const shown = Float64Array.from(anchors, seen)
-  const residuals = new Float64Array(anchors.length)
-  const sizes = new Float64Array(anchors.length)
+  const residuals = new Float64Array(count)
+  const sizes = new Float64Array(count)
   let best = from
   let least = Number.POSITIVE_INFINITY
   for (let round = 0; round <= ROUNDS; round++) {
-    for (const [i, { x, y }] of anchors.entries()) {
-      const [dx, dy] = [x - cx, y - cy]
+    for (let i = 0; i < count; i++) {
+      const [dx, dy] = [xs[i]! - cx, ys[i]! - cy]
       const sx = cx + scale * (dx - turn * dy) + mx / px
       const sy = cy + scale * (dy + turn * dx) + my / px
       // Of what the plate does not show nothing is told.
-      const isIn = sx > 1 && sy > 1 && sx < plate.width - 2 && sy < plate.height - 2
-      residuals[i] = isIn ? sampleAt(plate, plate.y, sx, sy) - shown[i]! : UNLIKE * 10
+      const isIn = sx > 1 && sy > 1 && sx < width - 2 && sy < height - 2
+      residuals[i] = isIn ? sampleWithin(values, width, sx, sy) - shown[i]! : UNLIKE * 10
       sizes[i] = Math.abs(residuals[i]!)
     }
-    const middle = sizes.slice().sort()[anchors.length >> 1]!
+    const middle = middleOf(sizes)
     if (middle < least) {
       least = middle
       best = { x: mx, y: my, turn, scale }
     }
     const spread = Math.max(1, MAD * middle)
-    const a = [0, 1, 2, 3].map(() => [0, 0, 0, 0])
-    const b = [0, 0, 0, 0]
-    for (const [i, { x, y, gx, gy }] of anchors.entries()) {
-      const t = residuals[i]! / (4 * spread)
-      if (Math.abs(t) >= 1) continue
+    let [axx, axy, ayy, axt, ayt, axs, ays, att, ats, ass, bx, by, bt, bs] = [0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0]
+    for (let i = 0; i < count; i++) {
+      const r = residuals[i]!
+      const t = r / (4 * spread)
+      if (t >= 1 || t <= -1) continue
       const w = (1 - t * t) ** 2
-      const [dx, dy] = [(x - cx) / reach, (y - cy) / reach]
-      const j = [gx, gy, gy * dx - gx * dy, gx * dx + gy * dy]
-      for (let p = 0; p < 4; p++) {
-        b[p]! -= w * j[p]! * residuals[i]!
-        for (let q = 0; q < 4; q++) a[p]![q]! += w * j[p]! * j[q]!
-      }
+      const [gx, gy] = [gxs[i]!, gys[i]!]
+      const [dx, dy] = [(xs[i]! - cx) / reach, (ys[i]! - cy) / reach]
+      const [jt, js] = [gy * dx - gx * dy, gx * dx + gy * dy]
+      const [wx, wy, wt, ws] = [w * gx, w * gy, w * jt, w * js]
+      axx += wx * gx
+      axy += wx * gy
+      ayy += wy * gy
+      axt += wx * jt
+      ayt += wy * jt
+      axs += wx * js
+      ays += wy * js
+      att += wt * jt
+      ats += wt * js
+      ass += ws * js
+      bx -= wx * r
+      by -= wy * r
+      bt -= wt * r
+      bs -= ws * r
     }
+    const a = [
+      [axx, axy, axt, axs],
+      [axy, ayy, ayt, ays],
+      [axt, ayt, att, ats],
+      [axs, ays, ats, ass],
+    ]
     // Turn and scale only where they are told.
     for (let p = 0; p < 4; p++) a[p]![p]! += p < 2 ? 1e-3 : isShift ? 1e12 : 1
-    const step = solved(a, b)
+    const step = solved(a, [bx, by, bt, bs])
     if (!step) break
     mx += step[0]! * px
     my += step[1]! * px
@@ -168,14 +212,17 @@ function smoothed({ width, height, y: v }: Plane): Plane {
   return { width, height, y: out }
 }
 
-/** A plane at places, smoothed as `smoothed` does. */
-const smoothAt =
-  (plane: Float32Array, width: number, share: number) =>
-  ({ x, y }: Anchor): number => {
-    const i = y * width + x
-    const row = (j: number) => plane[j - 1]! + 2 * plane[j]! + plane[j + 1]!
-    return ((row(i - width) + 2 * row(i) + row(i + width)) / 16) * share
+const rowAt = (plane: Float32Array, i: number): number => plane[i - 1]! + 2 * plane[i]! + plane[i + 1]!
+
+/** A plane at places, smoothed as `smoothed` does, its codes brought to another light. */
+function smoothAt(plane: Float32Array, width: number, share: number, { count, x, y }: Anchors): Float64Array {
+  const out = new Float64Array(count)
+  for (let i = 0; i < count; i++) {
+    const at = y[i]! * width + x[i]!
+    out[i] = ((rowAt(plane, at - width) + 2 * rowAt(plane, at) + rowAt(plane, at + width)) / 16) * share
   }
+  return out
+}
 
 export interface MovementFinder {
   /** How a frame stands against the plate; `share` brings its codes to the plate's light, `near` is where it is looked for first. */
@@ -183,18 +230,17 @@ export interface MovementFinder {
 }
 
 /** The shift in whole samples at which most places look alike, within REACH either way. */
-function search(seen: (a: Anchor) => number, plate: Plane, anchors: readonly Anchor[]): { x: number; y: number } {
+function search(shown: Float64Array, plate: Plane, anchors: Anchors): { x: number; y: number } {
   const { width, height, y: plane } = plate
-  const few = anchors.filter((_, i) => i % Math.ceil(anchors.length / SOUGHT) === 0)
-  const shown = few.map(seen)
+  const step = Math.ceil(anchors.count / SOUGHT)
   let best = { x: 0, y: 0 }
   let least = Number.POSITIVE_INFINITY
   for (let dy = -REACH; dy <= REACH; dy++) {
     for (let dx = -REACH; dx <= REACH; dx++) {
       let sum = 0
-      for (const [i, { x, y }] of few.entries()) {
-        const px = Math.max(0, Math.min(width - 1, x + dx))
-        const py = Math.max(0, Math.min(height - 1, y + dy))
+      for (let i = 0; i < anchors.count; i += step) {
+        const px = Math.max(0, Math.min(width - 1, anchors.x[i]! + dx))
+        const py = Math.max(0, Math.min(height - 1, anchors.y[i]! + dy))
         sum += Math.min(UNLIKE, Math.abs(plane[py * width + px]! - shown[i]!))
       }
       if (sum >= least) continue
@@ -215,15 +261,15 @@ export function movementFinder(plate: Cells): MovementFinder {
   const fineAnchors = anchorsOf(fine, Math.max(LEAST_TILE, Math.min(MOST_TILE, tile)))
   return {
     find(frame, share, near) {
-      if (fineAnchors.length < FEW || middleAnchors.length < FEW) return near
-      const inCells = smoothAt(frame.y, frame.width, share)
+      if (fineAnchors.count < FEW || middleAnchors.count < FEW) return near
+      const inCells = smoothAt(frame.y, frame.width, share, middleAnchors)
       let closer = refine(inCells, middle, middleAnchors, near, CELL, true)
       if (closer.left > DOUBTFUL) {
         const { x, y } = search(inCells, middle, middleAnchors)
         const other = refine(inCells, middle, middleAnchors, { ...STILL, x: x * CELL, y: y * CELL }, CELL, true)
         if (other.left < closer.left) closer = other
       }
-      const shown = smoothAt(frame.luma, width, share)
+      const shown = smoothAt(frame.luma, width, share, fineAnchors)
       const { movement } = refine(shown, fine, fineAnchors, closer.movement, 1)
       // A turn of less than can be told is none.
       const turned = farBetween({ ...movement, x: 0, y: 0 }, STILL, frame.full)

@@ -1,6 +1,6 @@
 export { addCells, keptCells, medianCells } from './background'
 export { type Between, comparer } from './between'
-export { blankCells, type Cells, cellsToRgba, readCells } from './cells'
+export { blankCells, type Cells, canShrink, cellsToRgba, readCells, readSmaller } from './cells'
 export { CUTTING_BYTES, type Cutout, cutout } from './cutout'
 export type { Gain } from './light'
 export { CUTOUT_METHOD, type Cut, cutOf, cutoutRecipe, lockOffRecipe } from './recipe'

@@ -34,16 +34,12 @@ function lightMatrix(gain: Gain): number[] {
 }
 
 /** A plate in another light. Throws OutOfMemory. */
-export function inLight({ k, y, u, v, luma, width, full }: Cells, gain: Gain, out: Cells): void {
+export function inLight({ k, y, u, v, luma, full }: Cells, gain: Gain, out: Cells): void {
   k.scope(() => {
     const matrix = placed(k, lightMatrix(gain))
     const [py, pu, pv] = [y.byteOffset, u.byteOffset, v.byteOffset]
     k.lightCells(py, pu, pv, y.length, matrix, out.y.byteOffset, out.u.byteOffset, out.v.byteOffset)
-    for (let row = 0; row < full.height; row++) {
-      const at = (row >> 1) * width * 4
-      const px = row * full.width * 4
-      k.lightRow(luma.byteOffset + px, pu + at, pv + at, full.width, matrix, out.luma.byteOffset + px)
-    }
+    k.lightLuma(luma.byteOffset, pu, pv, full.width, full.height, matrix, out.luma.byteOffset)
   })
 }
 
@@ -53,9 +49,18 @@ const STEP = 5
 const DARKEST = 30
 const BRIGHTEST = 255 + 14.025 - 12
 
+/** What u and v add to y for red, green and blue. */
+const CHANNELS = [
+  [0, CR],
+  [(-KB * CB) / KG, (-KR * CR) / KG],
+  [CB, 0],
+] as const
+
 /** Bins of the logarithm of a factor, and how far it may reach either way. */
 const BINS = 241
 const REACH = 1.2
+/** Steps of the mode that are small enough. */
+const SETTLED = 1e-6
 
 /**
  * The gain of `frame` over `plate`, channel by channel: the ratio that most of the picture shares (the mode of a histogram of its
@@ -64,35 +69,30 @@ const REACH = 1.2
  */
 export function measureGain(frame: Cells, plate: Cells, busy: Float32Array | null): Gain {
   const { width, height } = frame
-  const gain: number[] = []
-  const ratios: number[] = []
-  for (const channel of [0, 1, 2] as const) {
-    const [cu, cv] = [
-      [0, CR],
-      [(-KB * CB) / KG, (-KR * CR) / KG],
-      [CB, 0],
-    ][channel] as [number, number]
-    ratios.length = 0
+  const most = Math.ceil(height / STEP) * Math.ceil(width / STEP)
+  const [py, pu, pv, fy, fu, fv] = [plate.y, plate.u, plate.v, frame.y, frame.u, frame.v]
+  const gains = CHANNELS.map(([cu, cv]) => {
+    const ratios = new Float32Array(most)
     const bins = new Float64Array(BINS)
+    let count = 0
     for (let y = 1; y < height; y += STEP) {
-      for (let x = 1; x < width; x += STEP) {
-        const i = y * width + x
+      for (let x = 1, i = y * width + 1; x < width; x += STEP, i += STEP) {
         if (busy && busy[i]! > 0.02) continue
-        const a = plate.y[i]! + cu * plate.u[i]! + cv * plate.v[i]!
-        const b = frame.y[i]! + cu * frame.u[i]! + cv * frame.v[i]!
+        const a = py[i]! + cu * pu[i]! + cv * pv[i]!
+        const b = fy[i]! + cu * fu[i]! + cv * fv[i]!
         if (a < DARKEST || b < DARKEST || a > BRIGHTEST || b > BRIGHTEST) continue
         const r = Math.log(b / a)
-        if (Math.abs(r) >= REACH) continue
-        ratios.push(r)
-        bins[Math.round(((r + REACH) / (2 * REACH)) * (BINS - 1))]!++
+        if (r >= REACH || r <= -REACH) continue
+        ratios[count++] = r
+        bins[(((r + REACH) / (2 * REACH)) * (BINS - 1) + 0.5) | 0]!++
       }
     }
-    gain.push(Math.exp(modeOf(ratios, bins)) ** (1 / POWER))
-  }
-  return gain as unknown as Gain
+    return Math.exp(modeOf(ratios.subarray(0, count), bins)) ** (1 / POWER)
+  })
+  return gains as [number, number, number]
 }
 
-function modeOf(ratios: readonly number[], bins: Float64Array): number {
+function modeOf(ratios: Float32Array, bins: Float64Array): number {
   if (ratios.length < 50) return 0
   let best = 0
   let most = -1
@@ -106,7 +106,8 @@ function modeOf(ratios: readonly number[], bins: Float64Array): number {
     let sum = 0
     let weights = 0
     let squares = 0
-    for (const r of ratios) {
+    for (let i = 0; i < ratios.length; i++) {
+      const r = ratios[i]!
       const d = (r - at) / (4 * spread)
       if (Math.abs(d) >= 1) continue
       const w = (1 - d * d) ** 2
@@ -115,7 +116,9 @@ function modeOf(ratios: readonly number[], bins: Float64Array): number {
       squares += w * (r - at) ** 2
     }
     if (weights === 0) break
-    at = sum / weights
+    const moved = sum / weights - at
+    at += moved
+    if (Math.abs(moved) < SETTLED) break
     spread = Math.max(0.004, Math.min(0.03, Math.sqrt(squares / weights)))
   }
   return at

@@ -1,5 +1,7 @@
 // The colours of somebody, as far as they have been seen.
+import type { Kernels } from '../render'
 import type { Cells } from './cells'
+import { type Plane, planeIn } from './plane'
 
 /** Bins either way, and how many codes each is wide. */
 const BINS = 24
@@ -10,36 +12,34 @@ const KEEP = 0.5
 /** Codes² over which colours of whom nothing is known are spread. */
 export const SPREAD = 200 * 50 * 50
 
-const binAt = (value: number): number => (value < 0 ? 0 : value >= BINS ? BINS - 1 : value | 0)
-const binOf = ({ y, u, v }: Cells, i: number): number =>
-  (binAt(y[i]! / WIDE_Y) * BINS + binAt((u[i]! + 72) / WIDE_C)) * BINS + binAt((v[i]! + 72) / WIDE_C)
-
 export interface Palette {
   /** Log likelihoods of colours against evenly spread ones: of 24 bins of y (12 codes each), of u, then of v (6 codes each, from −72 on). */
-  known: Float32Array
+  known: Plane
   /** Learns the cells of a frame that are surely somebody. */
-  learn(frame: Cells, told: Float32Array, sure: number): void
+  learn(frame: Cells, told: Plane, sure: number): void
+  forget(): void
 }
 
-/** A histogram that forgets by halves. */
-export function palette(): Palette {
-  const counts = new Float32Array(BINS ** 3)
-  const known = new Float32Array(BINS ** 3)
+/** A histogram that forgets by halves. It lives in the memory of `k`. Throws OutOfMemory. */
+export function palette(k: Kernels): Palette {
+  const counts = planeIn(k, BINS ** 3)
+  const known = planeIn(k, BINS ** 3)
   let total = 0
   return {
     known,
-    learn(frame, told, sure) {
+    learn({ y, u, v }, told, sure) {
       for (let b = 0; b < counts.length; b++) counts[b]! *= KEEP
-      total *= KEEP
-      for (let i = 0; i < told.length; i++) {
-        if (told[i]! <= sure) continue
-        counts[binOf(frame, i)]!++
-        total++
-      }
+      const [ys, us, vs, odds] = [y, u, v, told].map(plane => plane.byteOffset) as [number, number, number, number]
+      total = total * KEEP + k.countColours(ys, us, vs, odds, told.length, sure, counts.byteOffset)
       const even = (WIDE_Y * WIDE_C * WIDE_C) / SPREAD
       for (let b = 0; b < counts.length; b++) {
         known[b] = total < ENOUGH ? 0 : Math.log(0.4 + 0.6 * (counts[b]! / total / even))
       }
+    },
+    forget() {
+      counts.fill(0)
+      known.fill(0)
+      total = 0
     },
   }
 }

@@ -6,10 +6,13 @@ export type Plane = Float32Array<ArrayBuffer>
 
 /** n numbers, nought at first. Throws OutOfMemory. */
 export function planeIn(k: Kernels, n: number): Plane {
-  const plane = k.floats(k.alloc(n * 4), n)
+  const plane = roomFor(k, n)
   plane.fill(0)
   return plane
 }
+
+/** n numbers that are all written before they are read. Throws OutOfMemory. */
+export const roomFor = (k: Kernels, n: number): Plane => k.floats(k.alloc(n * 4), n)
 
 /** Where numbers lie until the present scope is left. Throws OutOfMemory. */
 export function placed(k: Kernels, numbers: ArrayLike<number>): number {
@@ -18,11 +21,25 @@ export function placed(k: Kernels, numbers: ArrayLike<number>): number {
   return ptr
 }
 
-/** The mean over (2r + 1)² cells round each, those outside left out; `out` may be the plane. Throws OutOfMemory. */
-export function boxMean(k: Kernels, { width, height }: Size, plane: Plane, r: number, out: Plane): void {
+/** Part of a plane: its first column and row, and how many of both. */
+export interface Part extends Size {
+  x: number
+  y: number
+}
+
+/** All of a plane. */
+export const whole = ({ width, height }: Size): Part => ({ x: 0, y: 0, width, height })
+
+/** Where a part of a plane begins whose rows are `across` cells. */
+export const partAt = (plane: Plane, across: number, { x, y }: Part): number => plane.byteOffset + (y * across + x) * 4
+
+/** The mean over (2r + 1)² cells round each, those outside left out; `out` may be the plane. Of a part of it all else is outside, and left alone. Throws OutOfMemory. */
+export function boxMean(k: Kernels, size: Size, plane: Plane, r: number, out: Plane, part = whole(size)): void {
+  const { width, height } = part
   k.scope(() => {
     const room = k.alloc(width * height * 4)
     const sums = k.alloc(width * 4)
-    k.boxMean(plane.byteOffset, width, height, r, out.byteOffset, room, sums)
+    const [from, to] = [plane, out].map(p => partAt(p, size.width, part)) as [number, number]
+    k.boxMean(from, size.width, width, height, r, to, room, sums)
   })
 }

@@ -10,7 +10,6 @@ import { cutout } from './cutout'
 import { movementFinder } from './find-movement'
 import { measureGain, POWER } from './light'
 import { STILL } from './movement'
-import { dropSpecks } from './specks'
 
 const SIZE = { width: 240, height: 160 }
 
@@ -171,20 +170,6 @@ it('finds the set behind somebody who is never long in one place', () => {
     }
   }
   expect(most).toBeLessThan(1e-3)
-})
-
-it('takes single px of an edge away, and lets a hair go on', () => {
-  const size = { width: 12, height: 9 }
-  const alpha = new Uint8Array(108)
-  alpha.fill(255, 72)
-  const at = (x: number, y: number) => y * 12 + x
-  for (const x of [2, 3, 4, 5, 6]) alpha[at(x, 1)] = 120
-  alpha[at(9, 3)] = 255
-  alpha[at(4, 4)] = 200
-  alpha[at(5, 7)] = 10
-  dropSpecks(size, alpha)
-  const seen = [at(4, 1), at(9, 3), at(4, 4), at(5, 7), at(3, 6), at(3, 5)].map(i => alpha[i])
-  expect(seen).toEqual([120, 0, 0, 255, 255, 0])
 })
 
 it('fills holes that are too small or doubtful, drops specks, and keeps what is sure', () => {

@@ -19,7 +19,7 @@ export type Cut = {
 
 export const CUTOUT_METHOD = 'cutout'
 /** Grows whenever frames come out otherwise than before. */
-const VERSION = 2
+const VERSION = 3
 
 /** What makes a moment of a take: only strokes that bear on it are part of it, so that a stroke makes nothing anew but what it may change. */
 export function cutoutRecipe(take: string, { plate, from, to, sensitive, strokes = [] }: Cut, seconds = 0): Recipe {
@@ -40,7 +40,7 @@ export function cutOf({ settings }: Recipe): Pick<Cut, 'from' | 'to' | 'sensitiv
 }
 
 /** Grows whenever a take tells something else than before. */
-const LOCK_OFF = 1
+const LOCK_OFF = 2
 
 /** What a take tells of its camera, light and people: by a plate, or by what shows most of the time in itself. */
 export const lockOffRecipe = (take: string, plate: Pick<Cut, 'plate' | 'from' | 'to'> | null): Recipe => ({

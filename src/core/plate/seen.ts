@@ -9,38 +9,60 @@ const WHITE = LIFT + 254
 const SLOPE = 6
 /** What is left of the light in shadow that is worth the name. */
 const SHADED = 0.8
+/** Log odds below which a cell is told only just. */
+const DOUBT = 1.5
+/** Cells along each of a border that are its own, and what counts as one at least. */
+const WIDE = 6
+const BORDER = 100
 /** Fewer places tell nothing. */
 const FEW = 60
 
-/** How much sharper a frame is than its plate where nobody is (`busy` ≤ 0): the ratio of what both change by along rows; 1 where too little is seen. */
-export function sharpness(frame: Cells, plate: Cells, busy: Plane): number {
-  const { width, height } = frame
-  let [own, other, count] = [0, 0, 0]
-  for (let y = 2; y < height - 2; y += 2) {
-    for (let x = 2, i = y * width + 2; x < width - 2; x++, i++) {
-      const slope = Math.abs(plate.y[i + 1]! - plate.y[i - 1]!)
-      if (slope < SLOPE || busy[i]! > 0) continue
-      other += slope
-      own += Math.abs(frame.y[i + 1]! - frame.y[i - 1]!)
-      count++
-    }
-  }
-  return count < FEW ? 1 : own / other
+/** How much sharper a frame is than its plate where nobody is (`is` 0): the ratio of what both change by along rows; 1 where too little is seen. */
+export function sharpness(frame: Cells, plate: Cells, is: Plane): number {
+  const { k, width, height } = frame
+  return k.scope(() => {
+    const sums = k.alloc(12)
+    k.changeSums(frame.y.byteOffset, plate.y.byteOffset, is.byteOffset, width, height, SLOPE, sums)
+    const [own, other] = k.floats(sums, 2) as unknown as [number, number]
+    return k.ints(sums + 8, 1)[0]! < FEW ? 1 : own / other
+  })
 }
 
-/** Shares of a picture, 0..1, that are black and white beyond telling. */
-export function clipped({ y }: Cells): { dark: number; bright: number } {
-  let [dark, bright] = [0, 0]
-  for (let i = 0; i < y.length; i++) {
-    if (y[i]! < BLACK) dark++
-    else if (y[i]! > WHITE) bright++
-  }
-  return { dark: dark / y.length, bright: bright / y.length }
+/** What a frame's cells come to, as shares of them. */
+export interface Tally {
+  /** Somebody is there. */
+  share: number
+  /** Nobody is there but their shadow. */
+  shade: number
+  /** Black and white beyond telling. */
+  dark: number
+  bright: number
+  /** Told only just, in shares of those along somebody's border. */
+  unsure: number
 }
 
-/** The share of a picture, 0..1, in which nobody is but their shadow. */
-export function shaded(told: Plane, left: Plane): number {
-  let count = 0
-  for (let i = 0; i < told.length; i++) if (told[i]! <= 0 && left[i]! < SHADED) count++
-  return count / told.length
+/** Counts cells. `told`: log odds of somebody; `is`: 1 where those are above nought; `left`: how much of the plate's light is. */
+export function tally(frame: Cells, told: Plane, is: Plane, left: Plane): Tally {
+  const { k, y } = frame
+  const n = y.length
+  return k.scope(() => {
+    const counts = k.alloc(24)
+    const [odds, where, light, luma] = [told, is, left, y].map(plane => plane.byteOffset) as [
+      number,
+      number,
+      number,
+      number,
+    ]
+    k.tallyCells(odds, where, light, luma, n, DOUBT, SHADED, BLACK, WHITE, counts)
+    const [there, border, doubtful, shade, dark, bright] = k.ints(counts, 6) as unknown as [
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+    ]
+    const unsure = Math.min(1, doubtful / Math.max(BORDER, border * WIDE))
+    return { share: there / n, shade: shade / n, dark: dark / n, bright: bright / n, unsure }
+  })
 }

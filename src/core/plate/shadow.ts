@@ -2,13 +2,14 @@
 import type { Kernels } from '../render'
 import type { Size } from '../shot/types'
 import { POWER } from './light'
-import { boxMean, type Plane, planeIn } from './plane'
+import { boxMean, type Part, type Plane, placed, planeIn, roomFor } from './plane'
 
 /** Shares of light that noise alone takes away here and there. */
 const NOISE = 0.04
-/** Cells over which it is evened out, and those beside somebody over which it goes on beneath them. */
+/** Cells over which it is evened out, and those beside somebody over which it goes on beneath them: by fours, and how many fours. */
 const EVEN = 1
-const BENEATH = [8, 24, 72] as const
+const FOUR = 4
+const BENEATH = [1, 2, 6, 18] as const
 /** Share of what lies about a cell that has to be seen for it to tell anything: sums that ran along leave next to nothing. */
 const SEEN = 0.02
 /** Cells round somebody whose light is told by theirs, too. */
@@ -21,31 +22,49 @@ const TAKEN = Float32Array.from({ length: 1025 }, (_, i) => {
 })
 
 /**
- * Of each cell, 0..1, from the light that is `left` of the plate (1: all of it) where nobody is (`told` ≤ 0). Beneath somebody it goes on as beside
- * them. Throws OutOfMemory.
+ * Of each cell, 0..1, from the light that is `left` of the plate (1: all of it) where nobody is. Beneath somebody it goes on as beside them. `is`: 1 where somebody stands, all of
+ * them in `part`. * Throws OutOfMemory.
  */
-export function shadowOf(k: Kernels, size: Size, told: Plane, left: Plane): Float32Array {
-  const n = told.length
+export function shadowOf(k: Kernels, size: Size, { is, part }: { is: Plane; part: Part }, left: Plane): Float32Array {
+  const { width, height } = size
+  const small = { width: Math.ceil(width / FOUR), height: Math.ceil(height / FOUR) }
   return k.scope(() => {
-    const [out, seen, share, near, filled] = [planeIn(k, n), planeIn(k, n), planeIn(k, n), planeIn(k, n), planeIn(k, n)]
-    for (let i = 0; i < n; i++) near[i] = told[i]! > 0 ? 1 : 0
-    boxMean(k, size, near, CLOSE, near)
-    for (let i = 0; i < n; i++) {
-      // Close to somebody their own colours would pass for shadow.
-      if (near[i]! > 0.001) continue
-      const s = Math.min(1, left[i]!)
-      seen[i] = 1
-      out[i] = s > 0 ? TAKEN[(s * 1024) | 0]! : 1
-    }
+    const n = width * height
+    const [out, seen, near] = [roomFor(k, n), roomFor(k, n), planeIn(k, n)]
+    const few = small.width * small.height
+    const [sums, seens, share, mean, filled] = Array.from({ length: 5 }, () => planeIn(k, few)) as [
+      Plane,
+      Plane,
+      Plane,
+      Plane,
+      Plane,
+    ]
+    // Close to somebody their own colours would pass for shadow.
+    if (part.width > 0) boxMean(k, size, is, CLOSE, near, part)
+    const [to, told] = [out.byteOffset, seen.byteOffset]
+    k.shadeCells(
+      near.byteOffset,
+      left.byteOffset,
+      width,
+      height,
+      placed(k, TAKEN),
+      to,
+      told,
+      sums.byteOffset,
+      seens.byteOffset,
+    )
     // What lies deep beneath somebody is told by what is farther off, and so on.
+    const isTold = new Uint8Array(few)
     for (const far of BENEATH) {
-      boxMean(k, size, seen, far, share)
-      boxMean(k, size, out, far, near)
-      for (let i = 0; i < n; i++) {
-        if (seen[i] === 0 && filled[i] === 0 && share[i]! > SEEN) filled[i] = near[i]! / share[i]!
+      boxMean(k, small, seens, far, share)
+      boxMean(k, small, sums, far, mean)
+      for (let i = 0; i < few; i++) {
+        if (isTold[i] === 1 || share[i]! <= SEEN * FOUR * FOUR) continue
+        filled[i] = mean[i]! / share[i]!
+        isTold[i] = 1
       }
     }
-    for (let i = 0; i < n; i++) if (seen[i] === 0) out[i] = filled[i]!
+    k.fillCells(told, filled.byteOffset, width, height, to)
     boxMean(k, size, out, EVEN, out)
     return out.slice()
   })

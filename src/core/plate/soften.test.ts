@@ -6,7 +6,7 @@ import type { Kernels } from '../render'
 import { blankCells, type Cells } from './cells'
 import type { Noise } from './noise'
 import { boxMean, planeIn } from './plane'
-import { soften } from './soften'
+import { soften, standing } from './soften'
 
 let k: Kernels
 beforeAll(async () => {
@@ -150,7 +150,13 @@ it('alpha is the mean of what mixtures of the set and of somebody’s colours ex
           boxMean(k, frame, is!, 2, share!)
           boxMean(k, frame, is!, 3, deep!)
           boxMean(k, frame, deep!, 2, inward!)
-          const alpha = soften(frame, plate, { slopes: slopes!, noise: NOISE }, told!, left!)
+          const px = FULL.width * FULL.height
+          const room = k.alloc(px)
+          const found = planeIn(k, n)
+          const part = standing(frame, told!, found)
+          expect([...found]).toEqual([...is!])
+          soften(frame, plate, { slopes: slopes!, noise: NOISE }, { is: found, part, left: left! }, room)
+          const alpha = k.bytes(room, px)
           const scene = { frame, plate, is: is!, share: share!, deep: deep!, inward: inward! }
           let unlike = 0
           for (let p = 0; p < alpha.length; p++) {

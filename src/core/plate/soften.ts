@@ -2,7 +2,7 @@
 import { type Cells, LIFT } from './cells'
 import type { Knowledge } from './evidence'
 import { POWER } from './light'
-import { boxMean, type Plane, placed, planeIn } from './plane'
+import { boxMean, type Part, type Plane, partAt, placed, roomFor } from './plane'
 import { dropIslands, dropSpecks } from './specks'
 
 /** Cells outside and inside of the border between somebody and the set in which alpha is solved for, and over which inwards is told. */
@@ -13,6 +13,8 @@ const TELLING = 2
 const ASIDE = 6
 /** How many cells farther in the colours are looked up that may be mixed with the set's. */
 const INWARD = [1, 2, 3.5, 5, 7, 10]
+/** Cells round somebody that their border tells of or is told by. */
+const ROUND = 12
 /** By how much somebody's colour may change from there, codes². */
 const VARIES = 14
 /** How far alpha may be from what the border lets expect. */
@@ -30,51 +32,60 @@ const LIGHT = Float32Array.from({ length: 2048 }, (_, i) => (i / 4 / (255 + LIFT
 /** Of squares by sixteenths; what is next to impossible counts for nothing. */
 const LIKELY = Float32Array.from({ length: 1024 }, (_, i) => (i < 1023 ? Math.exp(-i / 32) : 0))
 
+/** Where somebody is, with as much round it as their border may tell or be told by. Nobody: nothing. */
+export function standing({ k, width, height }: Cells, told: Plane, is: Plane): Part {
+  return k.scope(() => {
+    const box = k.alloc(16)
+    k.standingCells(told.byteOffset, width, height, is.byteOffset, box)
+    const [left, right, top, bottom] = k.ints(box, 4) as unknown as [number, number, number, number]
+    if (right < left) return { x: 0, y: 0, width: 0, height: 0 }
+    const [x, y] = [Math.max(0, left - ROUND), Math.max(0, top - ROUND)]
+    return { x, y, width: Math.min(width, right + ROUND + 1) - x, height: Math.min(height, bottom + ROUND + 1) - y }
+  })
+}
+
 /**
  * Alpha near the border by projection onto the line from the plate's colour, which is known, to somebody's own, sampled from farther in (as in
  * sampling-based matting: Wang and Cohen 2007, Gastal and Oliveira 2010); all candidates count by how well they explain what is
- * seen. `told`: log odds of each cell; `left`: what the shadow leaves of the plate.
+ * seen. `is`: 1 where somebody is, all of it in `part`; `left`: what the shadow leaves of the plate. Written to `alpha`, where px lie, 0..255. Throws OutOfMemory.
  */
 export function soften(
   frame: Cells,
   plate: Cells,
   { slopes, noise }: Pick<Knowledge, 'slopes' | 'noise'>,
-  told: Plane,
-  left: Plane,
-): Uint8Array {
+  { is, part, left }: { is: Plane; part: Part; left: Plane },
+  alpha: number,
+): void {
   const { k, width, height, full } = frame
-  return k.scope(() => {
+  if (part.width === 0) return void k.bytes(alpha, full.width * full.height).fill(0)
+  k.scope(() => {
     const n = width * height
-    const [is, share, deep, inward, setW, setS] = Array.from({ length: 6 }, () => planeIn(k, n)) as [
-      Plane,
+    const [share, deep, inward, setW, setS] = Array.from({ length: 5 }, () => roomFor(k, n)) as [
       Plane,
       Plane,
       Plane,
       Plane,
       Plane,
     ]
-    for (let i = 0; i < n; i++) is[i] = told[i]! > 0 ? 1 : 0
-    boxMean(k, frame, is, OUT, share)
-    boxMean(k, frame, is, INTO, deep)
-    for (let i = 0; i < n; i++) {
-      if (share[i]! >= 0.001) continue
-      setW[i] = 1
-      setS[i] = left[i]!
-    }
-    boxMean(k, frame, setW, ASIDE, setW)
-    boxMean(k, frame, setS, ASIDE, setS)
-    boxMean(k, frame, deep, TELLING, inward)
-    const alpha = k.alloc(full.width * full.height)
+    const mean = (plane: Plane, r: number, out: Plane) => boxMean(k, frame, plane, r, out, part)
+    mean(is, OUT, share)
+    mean(is, INTO, deep)
+    const [shown, light, weights, sums] = [share, left, setW, setS].map(plane => partAt(plane, width, part)) as Four
+    k.besideCells(shown, light, width, part.width, part.height, weights, sums)
+    mean(setW, ASIDE, setW)
+    mean(setS, ASIDE, setS)
+    mean(deep, TELLING, inward)
     const pictures = [frame.y, frame.u, frame.v, frame.luma, plate.y, plate.u, plate.v, plate.luma]
     const planes = [...pictures, slopes, is, share, deep, inward, setW, setS, left]
     const tables = [noise.y, LIGHT, LIKELY, INWARD].map(table => placed(k, table))
     const addresses = k.alloc(4 * 21)
     k.ints(addresses, 21).set([...planes.map(plane => plane.byteOffset), ...tables, alpha])
     const numbers = placed(k, [noise.u, noise.slope, SINGLE, COLOUR, VARIES, LOOSE, THIN, UNKNOWN])
-    k.softenCells(addresses, numbers, width, height, full.width, full.height, INWARD.length)
-    const found = k.bytes(alpha, full.width * full.height).slice()
-    dropSpecks(full, found)
-    dropIslands(full, found)
-    return found
+    const [toX, toY] = [part.x + part.width, part.y + part.height]
+    k.softenCells(addresses, numbers, width, height, full.width, full.height, INWARD.length, part.x, part.y, toX, toY)
+    dropSpecks(k, full, alpha)
+    dropIslands(k, full, alpha)
   })
 }
+
+type Four = [number, number, number, number]

@@ -1,48 +1,116 @@
+// What is too small to be anything, beside what its kernels do in plain words.
 import fc from 'fast-check'
-import { expect, it } from 'vitest'
+import { beforeAll, expect, it } from 'vitest'
+import { putBytes, testKernels } from '../../testing/kernels'
+import type { Kernels } from '../render'
 import { dropIslands, dropSpecks } from './specks'
 
-const SIZE = { width: 40, height: 30 }
+let k: Kernels
+beforeAll(async () => {
+  k = await testKernels()
+})
+
+const SIZE = { width: 83, height: 60 }
+type Drop = typeof dropSpecks
+
+const dropped = (drop: Drop, alpha: Uint8Array, size = SIZE): Uint8Array =>
+  k.scope(() => {
+    const ptr = putBytes(k, alpha)
+    drop(k, size, ptr)
+    return k.bytes(ptr, alpha.length).slice()
+  })
 
 /** A body on the left, and whatever is put down beside it. */
 function matte(put: readonly (readonly [number, number, number])[]): Uint8Array {
   const alpha = new Uint8Array(SIZE.width * SIZE.height)
-  for (let y = 4; y < 26; y++) alpha.fill(255, y * SIZE.width + 3, y * SIZE.width + 15)
+  for (let y = 4; y < 56; y++) alpha.fill(255, y * SIZE.width + 3, y * SIZE.width + 55)
   for (const [x, y, value] of put) alpha[y * SIZE.width + x] = value
   return alpha
 }
 
 const at = (alpha: Uint8Array, x: number, y: number): number => alpha[y * SIZE.width + x]!
 
-it('takes small islands away whatever their form, and leaves what touches something larger', () => {
+/** Those of the eight px round one that are something. */
+function round(alpha: Uint8Array, i: number, { width, height }: typeof SIZE, is: (value: number) => boolean): number[] {
+  const [x, y] = [i % width, Math.floor(i / width)]
+  const found: number[] = []
+  for (let v = Math.max(0, y - 1); v <= Math.min(height - 1, y + 1); v++)
+    for (let u = Math.max(0, x - 1); u <= Math.min(width - 1, x + 1); u++)
+      if ((u !== x || v !== y) && is(alpha[v * width + u]!)) found.push(v * width + u)
+  return found
+}
+
+const inside = (i: number, { width, height }: typeof SIZE): boolean => {
+  const [x, y] = [i % width, Math.floor(i / width)]
+  return x > 0 && y > 0 && x < width - 1 && y < height - 1
+}
+
+const plainSpecks = (alpha: Uint8Array, size: typeof SIZE): Uint8Array =>
+  alpha.map((a, i) => {
+    if (!inside(i, size)) return a
+    if (a >= 64 && round(alpha, i, size, v => v >= 64).length < 2) return 0
+    return a < 192 && round(alpha, i, size, v => v < 192).length < 2 ? 255 : a
+  })
+
+/** Every part looked at by itself. */
+function plainIslands(alpha: Uint8Array, size: typeof SIZE): Uint8Array {
+  const out = alpha.slice()
+  const seen = new Set<number>()
+  alpha.forEach((a, start) => {
+    if (a < 100 || seen.has(start)) return
+    const all = [start]
+    seen.add(start)
+    for (const i of all) {
+      for (const j of round(alpha, i, size, v => v >= 100)) {
+        if (seen.has(j)) continue
+        seen.add(j)
+        all.push(j)
+      }
+    }
+    if (all.length < 48) for (const i of all) out[i] = 0
+  })
+  return out
+}
+
+/** Soft blots of any form on an empty ground, some of them large, none at the border. */
+const blots = fc.record({
+  width: fc.integer({ min: 30, max: 90 }),
+  height: fc.integer({ min: 30, max: 70 }),
+  spots: fc.array(
+    fc.record({
+      x: fc.double({ min: 0.15, max: 0.85, noNaN: true }),
+      y: fc.double({ min: 0.15, max: 0.85, noNaN: true }),
+      r: fc.double({ min: 0.3, max: 5.5, noNaN: true }),
+      value: fc.integer({ min: 30, max: 255 }),
+    }),
+    { maxLength: 30 },
+  ),
+})
+
+it('drops the specks and islands that a plain search finds', () => {
   fc.assert(
-    fc.property(
-      fc.array(fc.tuple(fc.integer({ min: 20, max: 26 }), fc.integer({ min: 8, max: 14 })), { maxLength: 45 }),
-      places => {
-        const alpha = matte(places.map(([x, y]) => [x, y, 255] as const))
-        dropIslands(SIZE, alpha)
-        expect(alpha).toEqual(matte([]))
-      },
-    ),
-    { numRuns: 60 },
+    fc.property(blots, ({ width, height, spots }) => {
+      const size = { width, height }
+      const alpha = new Uint8Array(width * height)
+      for (let i = 0; i < alpha.length; i++) {
+        const [x, y] = [i % width, Math.floor(i / width)]
+        const near = spots.find(s => Math.hypot(s.x * width - x, s.y * height - y) < s.r)
+        if (near) alpha[i] = near.value
+      }
+      expect(dropped(dropSpecks, alpha, size)).toEqual(plainSpecks(alpha, size))
+      expect(dropped(dropIslands, alpha, size)).toEqual(plainIslands(alpha, size))
+    }),
   )
-  // A hair that grows out of somebody stays, however thin; so does what is faint round them.
-  const hair = Array.from({ length: 12 }, (_, i) => [15 + i, 10 + (i % 2), 200] as const)
-  const grown = matte([...hair, [30, 20, 40]])
-  dropIslands(SIZE, grown)
-  expect(at(grown, 26, 11)).toBe(200)
-  expect(at(grown, 30, 20)).toBe(40)
+})
+
+it('leaves what touches something larger, however thin, and what is faint', () => {
+  const hair = Array.from({ length: 20 }, (_, i) => [55 + i, 10 + (i % 2), 200] as const)
+  const grown = dropped(dropIslands, matte([...hair, [70, 20, 40], [75, 40, 255]]))
+  expect([at(grown, 74, 11), at(grown, 70, 20), at(grown, 75, 40)]).toEqual([200, 40, 0])
 })
 
 it('takes single px away and fills single holes', () => {
-  const alpha = matte([
-    [30, 12, 255],
-    [8, 12, 0],
-    [10, 20, 0],
-    [11, 20, 0],
-    [10, 21, 0],
-    [11, 21, 0],
-  ])
-  dropSpecks(SIZE, alpha)
-  expect([at(alpha, 30, 12), at(alpha, 8, 12), at(alpha, 10, 20)]).toEqual([0, 255, 0])
+  const hole = [10, 11].flatMap(x => [20, 21].map(y => [x, y, 0] as const))
+  const alpha = dropped(dropSpecks, matte([[70, 12, 255], [8, 12, 0], ...hole]))
+  expect([at(alpha, 70, 12), at(alpha, 8, 12), at(alpha, 10, 20)]).toEqual([0, 255, 0])
 })

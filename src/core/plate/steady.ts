@@ -1,34 +1,26 @@
 // What stands still stays as it was.
 import type { Cells } from './cells'
 import type { Noise } from './noise'
-import { boxMean, type Plane, placed } from './plane'
+import { type Plane, placed } from './plane'
 
 /** How much of the alpha before stays where nothing moves, and by how much the new one may differ (of 255) to be taken for noise. */
 const KEEP = 0.8
 const NEAR = 64
+/** Three squares of unit variance are there by chance alone: at so many of them all is new, at so many fewer all is still. */
+const MOVES = 9
+const REST = 4
 
-/** 1 where a cell and those beside it are as they were a frame before, 0 where something moves there. Throws OutOfMemory. */
-export function stillness(frame: Cells, before: Cells, noise: Noise, out: Plane): void {
-  const { k, y, u, v } = frame
+/** Y, u and v of cells. */
+export type Tones = Record<'y' | 'u' | 'v', Plane>
+
+/** Brings alpha of a frame (where its px lie) nearer to that before where nothing moves and the two differ by little. `before`: what the frame before looked like. Throws OutOfMemory. */
+export function steady(frame: Cells, before: Tones, noise: Noise, alpha: number, alphaBefore: number): void {
+  const { k, full } = frame
   k.scope(() => {
-    const now = [y.byteOffset, u.byteOffset, v.byteOffset] as const
-    const then = [before.y.byteOffset, before.u.byteOffset, before.v.byteOffset] as const
+    const planes = k.alloc(24)
+    k.ints(planes, 6).set([frame, before].flatMap(({ y, u, v }) => [y, u, v].map(plane => plane.byteOffset)))
     const grain = placed(k, noise.y)
-    k.changeCells(...now, ...then, out.length, grain, 0.5 / noise.u, 0.5 / noise.v, out.byteOffset)
-    boxMean(k, frame, out, 1, out)
+    const [perU, perV] = [0.5 / noise.u, 0.5 / noise.v]
+    k.steadyAlpha(alpha, alphaBefore, full.width, full.height, planes, grain, perU, perV, NEAR, KEEP, MOVES, REST)
   })
-  // Three squares of unit variance are there by chance alone.
-  for (let i = 0; i < out.length; i++) out[i] = Math.max(0, Math.min(1, (9 - out[i]!) / 4))
-}
-
-/** Brings alpha of a frame nearer to that before where nothing moves and the two differ by little. */
-export function steady({ full, width }: Cells, alpha: Uint8Array, before: Uint8Array, still: Float32Array): void {
-  for (let y = 0; y < full.height; y++) {
-    const row = (y >> 1) * width
-    for (let x = 0, p = y * full.width; x < full.width; x++, p++) {
-      const d = before[p]! - alpha[p]!
-      if (d === 0 || d >= NEAR || d <= -NEAR) continue
-      alpha[p] = Math.round(alpha[p]! + d * still[row + (x >> 1)]! * KEEP)
-    }
-  }
 }

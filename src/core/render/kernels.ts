@@ -121,22 +121,41 @@ interface KernelFunctions {
   liftRow(src: number, dst: number, n: number, scale: number, lift: number): void
   halfRow(top: number, bottom: number, dst: number, width: number): void
   lightCells(y: number, u: number, v: number, n: number, matrix: number, outY: number, outU: number, outV: number): void
-  lightRow(luma: number, u: number, v: number, width: number, matrix: number, out: number): void
-  changeCells(
-    fy: number,
-    fu: number,
-    fv: number,
-    by: number,
-    bu: number,
-    bv: number,
-    n: number,
-    grain: number,
-    perU: number,
-    perV: number,
-    out: number,
-  ): void
+  lightLuma(luma: number, u: number, v: number, width: number, height: number, matrix: number, out: number): void
   slopePlane(plane: number, width: number, height: number, least: number, most: number, out: number): void
-  boxMean(plane: number, width: number, height: number, r: number, out: number, room: number, sums: number): void
+  shrinkPlane(
+    src: number,
+    stride: number,
+    width: number,
+    height: number,
+    dst: number,
+    toWidth: number,
+    toHeight: number,
+    scale: number,
+    lift: number,
+    row: number,
+  ): void
+  shiftPlane(src: number, width: number, height: number, x: number, y: number, dst: number, row: number): void
+  turnPlane(
+    src: number,
+    width: number,
+    height: number,
+    x0: number,
+    y0: number,
+    cos: number,
+    sin: number,
+    dst: number,
+  ): void
+  boxMean(
+    plane: number,
+    step: number,
+    width: number,
+    height: number,
+    r: number,
+    out: number,
+    room: number,
+    sums: number,
+  ): void
   bondPlanes(
     fy: number,
     fu: number,
@@ -154,6 +173,7 @@ interface KernelFunctions {
   crossPlanes(planes: number, n: number, cross: number, square: number): void
   ratioPlane(cross: number, square: number, n: number): void
   weighCells(planes: number, n: number, width: number, numbers: number, aside: number): void
+  countColours(y: number, u: number, v: number, told: number, n: number, sure: number, counts: number): number
   believe(
     odds: number,
     across: number,
@@ -175,7 +195,70 @@ interface KernelFunctions {
     fullWidth: number,
     fullHeight: number,
     fars: number,
+    fromX: number,
+    fromY: number,
+    toX: number,
+    toY: number,
   ): void
+  besideCells(
+    share: number,
+    left: number,
+    step: number,
+    width: number,
+    height: number,
+    weights: number,
+    sums: number,
+  ): void
+  dropSpecks(
+    alpha: number,
+    before: number,
+    width: number,
+    height: number,
+    covered: number,
+    bare: number,
+    needed: number,
+  ): void
+  dropIslands(alpha: number, width: number, height: number, part: number, smallest: number, found: number): void
+  standingCells(told: number, width: number, height: number, is: number, box: number): void
+  tallyCells(
+    told: number,
+    is: number,
+    left: number,
+    y: number,
+    n: number,
+    doubt: number,
+    shaded: number,
+    black: number,
+    white: number,
+    counts: number,
+  ): void
+  changeSums(frame: number, plate: number, is: number, width: number, height: number, least: number, sums: number): void
+  steadyAlpha(
+    alpha: number,
+    before: number,
+    width: number,
+    height: number,
+    planes: number,
+    grain: number,
+    perU: number,
+    perV: number,
+    near: number,
+    keep: number,
+    moves: number,
+    rest: number,
+  ): void
+  shadeCells(
+    near: number,
+    left: number,
+    width: number,
+    height: number,
+    table: number,
+    out: number,
+    seen: number,
+    outs: number,
+    seens: number,
+  ): void
+  fillCells(seen: number, filled: number, width: number, height: number, out: number): void
   turnPicture(src: number, dst: number, width: number, height: number, quarters: number): void
 }
 

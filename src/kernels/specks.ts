@@ -1,0 +1,85 @@
+// Alpha without what is too small to be anything: single px unlike all round them, and islands of a few.
+
+/** Whether sixteen px from p on are each as the one before them. */
+// @ts-expect-error: decorator
+@inline
+function goOn(p: usize): bool {
+  return !v128.any_true(v128.xor(v128.load(p), v128.load(p - 1)));
+}
+
+/**
+ * Of a plane of u8: what is from `covered` on becomes 0, and what is below `bare` 255, where fewer than `needed` of the eight px round it are so too. The
+ * border stays. before: as large as the plane.
+ */
+export function dropSpecks(
+  alpha: usize, before: usize, width: i32, height: i32, covered: i32, bare: i32, needed: i32,
+): void {
+  const stride = <usize>width;
+  memory.copy(before, alpha, stride * <usize>height);
+  for (let y = 1; y < height - 1; y++) {
+    const row = <usize>y * stride;
+    for (let x = 1; x < width - 1; x++) {
+      const p = before + row + <usize>x;
+      if (x + 16 < width && goOn(p) && goOn(p + 1)) {
+        x += 15;
+        continue;
+      }
+      const a = <i32>load<u8>(p);
+      // Most px are as those beside them.
+      if (a == <i32>load<u8>(p - 1) && a == <i32>load<u8>(p + 1)) continue;
+      let over = a >= covered ? -1 : 0, under = a < bare ? -1 : 0;
+      for (let q = p - stride - 1; q <= p + stride - 1; q += stride) {
+        for (let u: usize = 0; u < 3; u++) {
+          const other = <i32>load<u8>(q + u);
+          if (other >= covered) over++;
+          if (other < bare) under++;
+        }
+      }
+      if (a >= covered && over < needed) store<u8>(alpha + row + <usize>x, 0);
+      else if (a < bare && under < needed) store<u8>(alpha + row + <usize>x, 255);
+    }
+  }
+}
+
+// @ts-expect-error: decorator
+@inline
+function isBelow(p: usize, part: i32): bool {
+  return <i32>load<u8>(p) >= part || <i32>load<u8>(p - 1) >= part || <i32>load<u8>(p + 1) >= part;
+}
+
+/** Of a plane of u8: connected px (eight neighbours) from `part` on that are fewer than `smallest` become 0. found: as many i32. */
+export function dropIslands(alpha: usize, width: i32, height: i32, part: i32, smallest: i32, found: usize): void {
+  const n = width * height;
+  for (let y = 1; y < height - 1; y++) {
+    for (let x = 1; x < width - 1; x++) {
+      const start = y * width + x;
+      const p = alpha + <usize>start;
+      if (x + 16 < width && goOn(p)) {
+        x += 15;
+        continue;
+      }
+      // Each has a px with nothing to its left.
+      if (<i32>load<u8>(p) < part || <i32>load<u8>(p - 1) >= part) continue;
+      // What is above and still there was large; of what reaches the border nobody knows yet.
+      if (x > smallest && y > smallest && isBelow(p - <usize>width, part)) continue;
+      store<i32>(found, start);
+      let count = 1;
+      for (let next = 0; next < count && count < smallest; next++) {
+        const at = load<i32>(found + (<usize>next << 2));
+        for (let v = -width; v <= width && count < smallest; v += width) {
+          for (let u = -1; u <= 1 && count < smallest; u++) {
+            const other = at + v + u;
+            if (other < 0 || other >= n || <i32>load<u8>(alpha + <usize>other) < part) continue;
+            let isNew = true;
+            for (let k = 0; k < count && isNew; k++) isNew = load<i32>(found + (<usize>k << 2)) != other;
+            if (!isNew) continue;
+            store<i32>(found + (<usize>count << 2), other);
+            count++;
+          }
+        }
+      }
+      if (count >= smallest) continue;
+      for (let k = 0; k < count; k++) store<u8>(alpha + <usize>load<i32>(found + (<usize>k << 2)), 0);
+    }
+  }
+}

@@ -1,0 +1,89 @@
+// Where somebody is, and what the rest of a frame's cells come to.
+
+/**
+ * 1 at is where told (log odds) is above nought, else 0. box: four i32, the first and last column and row with somebody; where nobody is the last come
+ * before the first.
+ */
+export function standingCells(told: usize, width: i32, height: i32, is: usize, box: usize): void {
+  let left = width, right = -1, top = height, bottom = -1;
+  const one = f32x4.splat(1), none = f32x4.splat(0);
+  for (let y = 0; y < height; y++) {
+    const row = <usize>(y * width) << 2;
+    let any = false;
+    let x = 0;
+    for (; x + 4 <= width; x += 4) {
+      const at = row + (<usize>x << 2);
+      const mask = f32x4.gt(v128.load(told + at), none);
+      v128.store(is + at, v128.and(mask, one));
+      any = any || v128.any_true(mask);
+    }
+    for (; x < width; x++) {
+      const at = row + (<usize>x << 2);
+      const here = load<f32>(told + at) > 0;
+      store<f32>(is + at, here ? 1 : 0);
+      any = any || here;
+    }
+    if (!any) continue;
+    if (top > y) top = y;
+    bottom = y;
+    for (let c = 0; c < left; c++) if (load<f32>(is + row + (<usize>c << 2)) > 0) left = c;
+    for (let c = width - 1; c > right; c--) if (load<f32>(is + row + (<usize>c << 2)) > 0) right = c;
+  }
+  store<i32>(box, left);
+  store<i32>(box, right, 4);
+  store<i32>(box, top, 8);
+  store<i32>(box, bottom, 12);
+}
+
+/**
+ * Counts of n cells, six i32 at counts: those with somebody, places where that changes from one to the next, those told by less than doubt, those in shadow
+ * (less than shaded left) with nobody there, those darker than black and those brighter than white.
+ */
+export function tallyCells(
+  told: usize, is: usize, left: usize, y: usize, n: i32, doubt: f32, shaded: f32, black: f32, white: f32, counts: usize,
+): void {
+  let there = 0, border = 0, doubtful = 0, shade = 0, dark = 0, bright = 0;
+  let before = load<f32>(is);
+  for (let i: usize = 0; i < <usize>n << 2; i += 4) {
+    const here = load<f32>(is + i), luma = load<f32>(y + i);
+    there += i32(here > 0);
+    border += i32(here != before);
+    before = here;
+    doubtful += i32(abs<f32>(load<f32>(told + i)) < doubt);
+    shade += i32(here == 0) & i32(load<f32>(left + i) < shaded);
+    dark += i32(luma < black);
+    bright += i32(luma > white);
+  }
+  store<i32>(counts, there);
+  store<i32>(counts, border, 4);
+  store<i32>(counts, doubtful, 8);
+  store<i32>(counts, shade, 12);
+  store<i32>(counts, dark, 16);
+  store<i32>(counts, bright, 20);
+}
+
+/**
+ * By how much frame and plate change along rows where the plate does by `least` codes or more over two cells and nobody is: two f32 at sums, and how many places as an i32 behind
+ * them. Every second row is looked at.
+ */
+export function changeSums(frame: usize, plate: usize, is: usize, width: i32, height: i32, least: f32, sums: usize): void {
+  const limit = f32x4.splat(least), none = f32x4.splat(0);
+  let own = none, other = none;
+  let count = 0;
+  for (let y = 2; y < height - 2; y += 2) {
+    const row = <usize>(y * width) << 2;
+    for (let x = 2; x + 6 <= width; x += 4) {
+      const i = row + (<usize>x << 2);
+      const slope = f32x4.abs(f32x4.sub(v128.load(plate + i + 4), v128.load(plate + i - 4)));
+      const counts = v128.and(f32x4.ge(slope, limit), f32x4.eq(v128.load(is + i), none));
+      if (!v128.any_true(counts)) continue;
+      const change = f32x4.abs(f32x4.sub(v128.load(frame + i + 4), v128.load(frame + i - 4)));
+      own = f32x4.add(own, v128.and(change, counts));
+      other = f32x4.add(other, v128.and(slope, counts));
+      count += popcnt<i32>(i32x4.bitmask(counts));
+    }
+  }
+  store<f32>(sums, f32x4.extract_lane(own, 0) + f32x4.extract_lane(own, 1) + f32x4.extract_lane(own, 2) + f32x4.extract_lane(own, 3));
+  store<f32>(sums, f32x4.extract_lane(other, 0) + f32x4.extract_lane(other, 1) + f32x4.extract_lane(other, 2) + f32x4.extract_lane(other, 3), 4);
+  store<i32>(sums, count, 8);
+}
