@@ -28,6 +28,7 @@ export { shrinkPlane } from "./shrink";
 export { boxMean } from "./mean";
 export { bondPlanes } from "./bonds";
 export { crossPlanes, ratioPlane, weighCells, countColours } from "./weigh";
+export { halvePlane, takePatch, settlePatch, likePatch } from "./follow";
 export { believe } from "./believe";
 export { softenCells, besideCells } from "./soften";
 export { dropSpecks, dropIslands } from "./specks";

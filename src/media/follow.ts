@@ -1,6 +1,15 @@
 // Points of a take followed through its frames, there and back.
 import type { Affine, Point } from '../core/affine'
-import { type Followed, followPoint, type Grey, levelsOf, moveOf, type PointFollower, spotsIn } from '../core/follow'
+import {
+  type Followed,
+  followPoint,
+  moveOf,
+  type PointFollower,
+  type Pyramid,
+  pyramid,
+  refill,
+  spotsIn,
+} from '../core/follow'
 import { blankCells, type Cells } from '../core/plate'
 import type { Kernels } from '../core/render'
 import type { Span } from '../core/time'
@@ -16,12 +25,14 @@ type OnFrame = (done: number) => boolean | undefined | Promise<boolean | undefin
 
 const NOTHING = 'There is too little at this point to hold on to: choose a corner, or a spot.'
 
-/** Reads frames of a take in grey, as followers look at them. */
+/** Reads frames of a take as followers look at them: each takes the place of the one before. */
 async function greyFrames(k: Kernels, frames: Frames, take: Counted) {
   const cells: Cells = blankCells(await ownKernels(k, take.size), take.size)
-  return async (index: number): Promise<readonly Grey[]> => {
+  const now = pyramid(cells.k, { ...take.size, data: cells.luma })
+  return async (index: number): Promise<Pyramid> => {
     await readFrame(k, frames, take, index, () => true, cells)
-    return levelsOf({ ...take.size, data: cells.luma.slice() })
+    refill(now)
+    return now
   }
 }
 
@@ -47,8 +58,9 @@ export async function followThrough(
   const grey = await greyFrames(k, frames, take)
   const first = await grey(from)
   const places: Place[] = [{ ...at, frame: from, sure: 1, isLost: false }]
-  for (const { step, end, start } of ways(from, { from: 0, to: take.count })) {
-    const follower = followPoint(first, at)
+  // Both begin where it was pointed at.
+  const both = ways(from, { from: 0, to: take.count }).map(way => ({ ...way, follower: followPoint(first, at) }))
+  for (const { step, end, start, follower } of both) {
     if (!follower) throw new MediaProblem(NOTHING)
     for (let frame = start; frame !== end; frame += step) {
       places.push({ ...follower.next(await grey(frame)), frame })
@@ -89,15 +101,15 @@ interface Watched {
   follower: PointFollower
 }
 
-function watched(first: readonly Grey[], what: Inside): Watched[] {
-  const points = 'point' in what ? [what.point] : spotsIn(first[0]!, isIn(what.corners), MOST)
+function watched(first: Pyramid, what: Inside): Watched[] {
+  const points = 'point' in what ? [what.point] : spotsIn(first.levels[0]!, isIn(what.corners), MOST)
   return points.flatMap(start => {
     const follower = followPoint(first, start)
     return follower ? [{ start, follower }] : []
   })
 }
 
-function moveAt(all: readonly Watched[], now: readonly Grey[]): Affine | null {
+function moveAt(all: readonly Watched[], now: Pyramid): Affine | null {
   const seen = all.map(({ start, follower }) => ({ start, at: follower.next(now) })).filter(({ at }) => !at.isLost)
   if (seen.length < Math.max(1, all.length * SEEN)) return null
   return moveOf(
@@ -122,8 +134,8 @@ export async function followMoves(
   const grey = await greyFrames(k, frames, take)
   const first = await grey(from)
   const moved: Moved[] = [{ frame: from, move: { a: 1, b: 0, c: 0, d: 1, x: 0, y: 0 } }]
-  for (const { step, end, start } of ways(from, span)) {
-    const all = watched(first, what)
+  const both = ways(from, span).map(way => ({ ...way, all: watched(first, what) }))
+  for (const { step, end, start, all } of both) {
     if (all.length === 0) throw new MediaProblem(NOTHING)
     for (let frame = start; frame !== end; frame += step) {
       moved.push({ frame, move: moveAt(all, await grey(frame)) })

@@ -1,5 +1,17 @@
-import { describe, expect, it } from 'vitest'
-import { followPoint, type Grey, levelsOf, moveOf, spotsIn } from '.'
+import { beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { testKernels } from '../../testing/kernels'
+import type { Kernels } from '../render'
+import { followPoint, moveOf, type Pyramid, pyramid, spotsIn } from '.'
+
+let k: Kernels
+let made: Pyramid[] = []
+beforeAll(async () => {
+  k = await testKernels()
+})
+beforeEach(() => {
+  for (const { levels } of made) for (const { data } of levels) k.free(data.byteOffset)
+  made = []
+})
 
 const [WIDTH, HEIGHT] = [320, 200]
 
@@ -29,11 +41,13 @@ const grain = (): number => {
   return state / 2 ** 31 - 1
 }
 
-const filmed = (at: (x: number, y: number) => number, noise = 1): readonly Grey[] => {
-  const data = new Float32Array(WIDTH * HEIGHT)
+const filmed = (at: (x: number, y: number) => number, noise = 1): Pyramid => {
+  const data = k.floats(k.alloc(WIDTH * HEIGHT * 4), WIDTH * HEIGHT)
   for (let y = 0; y < HEIGHT; y++)
     for (let x = 0; x < WIDTH; x++) data[y * WIDTH + x] = at(x + 0.5, y + 0.5) + noise * grain()
-  return levelsOf({ width: WIDTH, height: HEIGHT, data })
+  const whole = pyramid(k, { width: WIDTH, height: HEIGHT, data })
+  made.push(whole)
+  return whole
 }
 
 describe('a point that is followed', () => {
@@ -81,6 +95,25 @@ describe('a point that is followed', () => {
   })
 })
 
+it('pictures at half their size are means of three px either way, the border going on', () => {
+  const { levels } = filmed(texture)
+  expect(levels.map(({ width, height }) => [width, height])).toEqual([
+    [320, 200],
+    [160, 100],
+    [80, 50],
+    [40, 25],
+  ])
+  const [whole, half] = levels
+  const at = (x: number, y: number) => whole!.data[Math.max(0, y) * WIDTH + Math.max(0, x)]!
+  let most = 0
+  half!.data.forEach((value, i) => {
+    const [x, y] = [2 * (i % 160), 2 * Math.floor(i / 160)]
+    const row = (v: number) => (at(x - 1, v) + 2 * at(x, v) + at(x + 1, v)) / 4
+    most = Math.max(most, Math.abs(value - (row(y - 1) + 2 * row(y) + row(y + 1)) / 4))
+  })
+  expect(most).toBeLessThan(1e-3)
+})
+
 describe('things that move', () => {
   const at = (map: { a: number; b: number; c: number; d: number; x: number; y: number }, x: number, y: number) => ({
     x: map.a * x + map.c * y + map.x,
@@ -112,7 +145,7 @@ describe('things that move', () => {
   })
 
   it('are held on to where there are corners and spots, apart from each other and inside of them', () => {
-    const [picture] = filmed(texture)
+    const [picture] = filmed(texture).levels
     const inside = (x: number, y: number) => x > 100 && x < 220 && y > 50 && y < 150
     const spots = spotsIn(picture!, inside, 12)
     expect(spots).toHaveLength(12)
@@ -120,6 +153,6 @@ describe('things that move', () => {
       expect(inside(p.x, p.y)).toBe(true)
       for (const q of spots.slice(i + 1)) expect(Math.hypot(p.x - q.x, p.y - q.y)).toBeGreaterThanOrEqual(12)
     }
-    expect(spotsIn(filmed((x, _) => 100 + 50 * Math.sin(x * 0.3), 0)[0]!, () => true, 9)).toEqual([])
+    expect(spotsIn(filmed((x, _) => 100 + 50 * Math.sin(x * 0.3), 0).levels[0]!, () => true, 9)).toEqual([])
   })
 })

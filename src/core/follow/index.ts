@@ -1,4 +1,4 @@
 export { moveOf } from './move'
-export { type Followed, followPoint, levelsOf, type PointFollower } from './point'
-export type { Grey } from './pyramid'
+export { type Followed, followPoint, type PointFollower } from './point'
+export { type Pyramid, pyramid, refill } from './pyramid'
 export { spotsIn } from './spots'

@@ -146,6 +146,18 @@ interface KernelFunctions {
     sin: number,
     dst: number,
   ): void
+  halvePlane(src: number, width: number, height: number, dst: number, room: number): void
+  takePatch(plane: number, width: number, height: number, x: number, y: number, slight: number, patch: number): number
+  settlePatch(
+    plane: number,
+    width: number,
+    height: number,
+    patch: number,
+    rounds: number,
+    small: number,
+    place: number,
+  ): void
+  likePatch(plane: number, width: number, height: number, patch: number, place: number): number
   boxMean(
     plane: number,
     step: number,
