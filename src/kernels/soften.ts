@@ -1,6 +1,6 @@
 // Labels of cells -> alpha of px: near the border by projection in linear light, elsewhere all or nothing.
 
-const FOUND: usize = memory.data(3 * 4 * 16, 16);
+const FOUND: usize = memory.data(4 * 4 * 16, 16);
 const RED_V: f32 = 1.5748, BLUE_U: f32 = 1.8556;
 
 // @ts-ignore: decorator
@@ -38,10 +38,39 @@ function likely(table: usize, squares: f32): f32 {
   return at(table, squares < 63.9 ? i32(squares * 16) : 1023);
 }
 
+/** Codes of light by its square root in 1024ths: (L / 255)^(1 / 2.4) lifted. */
+const CODES: usize = memory.data(1025 * 4, 16);
+let areTold = false;
+
+function tellCodes(): void {
+  if (areTold) return;
+  for (let i = 0; i <= 1024; i++) {
+    const root = <f32>i / 1024;
+    store<f32>(CODES + (<usize>i << 2), Mathf.pow(root * root, 1.0 / 2.4) * 269.025 - 14.025);
+  }
+  areTold = true;
+}
+
+/** The code of light 0..255. */
+// @ts-ignore: decorator
+@inline
+function codeOf(light: f32): f32 {
+  const share: f32 = light > 0 ? (light < 255 ? light * (1.0 / 255.0) : <f32>1) : 0;
+  return at(CODES, i32(sqrt<f32>(share) * 1024 + 0.5));
+}
+
+// @ts-ignore: decorator
+@inline
+function byte(code: f32): u32 {
+  return max(0, min(255, i32(code + 0.5)));
+}
+
 /** Remembers a colour that somebody may have: light of luma, and what red and blue differ from it. */
-function remember(light: usize, y: f32, u: f32, v: f32, found: i32): void {
+function remember(light: usize, y: f32, u: f32, v: f32, pure: f32, found: i32): void {
   const g = lightOf(light, y);
-  const to = FOUND + (<usize>found * 12);
+  const to = FOUND + (<usize>found << 4);
+  // Colours near the border are mixed with the set's themselves.
+  store<f32>(to, pure * pure * pure * pure + <f32>0.01, 12);
   store<f32>(to, lightOf(light, y + RED_V * v) - g);
   store<f32>(to + 4, g);
   store<f32>(to + 8, lightOf(light, y + BLUE_U * u) - g);
@@ -50,9 +79,10 @@ function remember(light: usize, y: f32, u: f32, v: f32, found: i32): void {
 /**
  * tables: addresses of the frame's y, u, v and luma, the plate's, its squared slopes; labels (1 somebody), their means over a few cells outside and inside
  * of the border, a plane that rises inwards; shares and light of the set that shows near by, light left of each cell; variances by
- * brightness (16), light of codes (2048), likelihoods (1024), how far in colours are looked up (cells, f32); alpha, which is written.
+ * brightness (16), light of codes (2048), likelihoods (1024), how far in colours are looked up (cells, f32); alpha, which is written, and somebody's own colour (u32 codes, with
+ * the alpha that it was told with) of px that alpha is neither nought nor all of, which is written there alone.
  * numbers: f32 of the variance of u, the share of the slope in that of y, noise of a px in that of a cell, variance of colour in that of luma, by how much
- * somebody's colour varies, how loosely alpha is expected, codes of what is thin, and what an unknown colour costs. fars: how many. Only cells from `fromX` and
+ * somebody's colour varies, how loosely alpha is expected, codes of what is thin, what an unknown colour costs, and how little is left of what is seen for a colour to be told by itself. fars: how many. Only cells from `fromX` and
  * `fromY` to before `toX` and `toY` are told of; elsewhere nobody is.
  */
 export function softenCells(
@@ -64,9 +94,11 @@ export function softenCells(
   const slopes = plane(tables, 8), is = plane(tables, 9), share = plane(tables, 10), deep = plane(tables, 11);
   const inward = plane(tables, 12), setW = plane(tables, 13), setS = plane(tables, 14), left = plane(tables, 15);
   const grain = plane(tables, 16), light = plane(tables, 17), falling = plane(tables, 18), far = plane(tables, 19);
-  const alpha = plane(tables, 20);
+  const alpha = plane(tables, 20), colours = plane(tables, 21);
   const nu = at(numbers, 0), steep = at(numbers, 1), single = at(numbers, 2), colour = at(numbers, 3);
   const varies = at(numbers, 4), loose: f32 = <f32>1 / at(numbers, 5), thin = at(numbers, 6), unknown = at(numbers, 7);
+  const little = at(numbers, 8);
+  tellCodes();
   memory.fill(alpha, 0, <usize>(fullWidth * fullHeight));
   for (let y = fromY; y < toY; y++) {
     for (let x = fromX; x < toX; x++) {
@@ -92,7 +124,7 @@ export function softenCells(
         if (cx < 0 || cy < 0 || cx >= width || cy >= height) continue;
         const j = cy * width + cx;
         if (at(is, j) == 0) continue;
-        remember(light, at(fy, j), at(fu, j), at(fv, j), found++);
+        remember(light, at(fy, j), at(fu, j), at(fv, j), at(deep, j), found++);
       }
       let thinnest = -1;
       if (label == 0 || inside < 0.8) {
@@ -111,7 +143,7 @@ export function softenCells(
         if (best >= 0) {
           const j = ((best / fullWidth) >> 1) * width + ((best % fullWidth) >> 1);
           thinnest = best;
-          remember(light, at(fl, best), at(fu, j), at(fv, j), found++);
+          remember(light, at(fl, best), at(fu, j), at(fv, j), 0, found++);
         }
       }
       const beside = at(setW, i);
@@ -136,11 +168,13 @@ export function softenCells(
           let w = likely(falling, (dr * dr * nr + dg * dg * ng + db * db * nb) / vn + none * none);
           let weights: f32 = w + <f32>1e-9;
           let sum: f32 = 0;
+          let own: f32 = <f32>1e-9, ownR: f32 = 0, ownG: f32 = 0, ownB: f32 = 0;
           // What is nobody's own by the label is not told by itself alone.
           const told = label == 0 && p == thinnest ? found - 1 : found;
           for (let c = 0; c < told; c++) {
-            const own = FOUND + (<usize>c * 12);
-            const er = load<f32>(own) - br, eg = load<f32>(own, 4) - bg, eb = load<f32>(own, 8) - bb;
+            const colourAt = FOUND + (<usize>c << 4);
+            const cr = load<f32>(colourAt), cg = load<f32>(colourAt, 4), cb = load<f32>(colourAt, 8);
+            const er = cr - br, eg = cg - bg, eb = cb - bb;
             const size = er * er * nr + eg * eg * ng + eb * eb * nb;
             const along: f32 = (dr * er * nr + dg * eg * ng + db * eb * nb) / (size > 1 ? size : <f32>1);
             const a: f32 = along > 0 ? (along < 1 ? along : <f32>1) : <f32>0;
@@ -149,10 +183,26 @@ export function softenCells(
             w = likely(falling, (rr * rr * nr + rg * rg * ng + rb * rb * nb) / (vn + a * a * varies) + prior * prior);
             weights += w;
             sum += w * a;
+            w *= load<f32>(colourAt, 12);
+            own += w;
+            ownR += w * cr;
+            ownG += w * cg;
+            ownB += w * cb;
           }
           w = label == 0 ? 0 : likely(falling, unknown + all * all);
           const a = (sum + w) / (weights + w);
           store<u8>(alpha + p, a < 0.04 ? 0 : a > 0.96 ? 255 : <u8>i32(a * 255 + 0.5));
+          if (a < 0.04 || a > 0.96) continue;
+          // What explains it is where its own colour is looked for; what is seen says by how much it is another (Chuang 2001).
+          own += w;
+          const mr = (ownR + w * ir) / own, mg = (ownG + w * ig) / own, mb = (ownB + w * ib) / own;
+          const rest: f32 = 1 - a, said: f32 = a / (a * a + little * rest);
+          const g = mg + said * (ig - a * mg - rest * bg);
+          const r = mr + said * (ir - a * mr - rest * br) + g, b = mb + said * (ib - a * mb - rest * bb) + g;
+          const red = codeOf(r), blue = codeOf(b);
+          // Light is reckoned of luma, red and blue: green is what luma has beside these (ITU-R BT.709).
+          const green: f32 = (codeOf(g) - <f32>0.2126 * red - <f32>0.0722 * blue) * <f32>(1 / 0.7152);
+          store<u32>(colours + (<usize>p << 2), (byte(a * 255) << 24) | byte(red) | (byte(green) << 8) | (byte(blue) << 16));
         }
       }
     }

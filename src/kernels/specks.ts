@@ -1,5 +1,49 @@
 // Alpha without what is too small to be anything: single px unlike all round them, and islands of a few.
 
+const NINE: usize = memory.data(16, 16);
+
+/** The middle one of 3×3 px about p. */
+function middleAt(p: usize, stride: usize): i32 {
+  for (let y = 0; y < 3; y++) {
+    for (let x = 0; x < 3; x++) {
+      const value = load<u8>(p + <usize>y * stride + <usize>x - stride - 1);
+      let at = y * 3 + x;
+      for (; at > 0 && load<u8>(NINE + <usize>at - 1) > value; at--) store<u8>(NINE + <usize>at, load<u8>(NINE + <usize>at - 1));
+      store<u8>(NINE + <usize>at, value);
+    }
+  }
+  return <i32>load<u8>(NINE, 4);
+}
+
+/** Raises px of a plane of u8 to the middle one of those about them where they are less by `pit` or more. before: as large as the plane. */
+export function fillPits(alpha: usize, before: usize, width: i32, height: i32, pit: i32): void {
+  const stride = <usize>width;
+  memory.copy(before, alpha, stride * <usize>height);
+  for (let y = 1; y < height - 1; y++) {
+    const row = <usize>y * stride;
+    for (let x = 1; x < width - 1; x++) {
+      const p = before + row + <usize>x;
+      const a = <i32>load<u8>(p);
+      // Six alike of nine, or five, decide.
+      if (x + 16 < width && goOn(p) && goOn(p + 1) && (a + pit > 255 || alike(p, p - stride) || alike(p, p + stride))) {
+        x += 15;
+        continue;
+      }
+      if (a + pit > 255) continue;
+      const middle = middleAt(p, stride);
+      if (middle >= a + pit) store<u8>(alpha + row + <usize>x, <u8>middle);
+    }
+  }
+}
+
+/** Whether eighteen px about sixteen from p on are as those about q. */
+// @ts-expect-error: decorator
+@inline
+function alike(p: usize, q: usize): bool {
+  const one = v128.xor(v128.load(p - 1), v128.load(q - 1)), other = v128.xor(v128.load(p + 1), v128.load(q + 1));
+  return !v128.any_true(v128.or(one, other));
+}
+
 /** Whether sixteen px from p on are each as the one before them. */
 // @ts-expect-error: decorator
 @inline
@@ -8,11 +52,12 @@ function goOn(p: usize): bool {
 }
 
 /**
- * Of a plane of u8: what is from `covered` on becomes 0, and what is below `bare` 255, where fewer than `needed` of the eight px round it are so too. The
- * border stays. before: as large as the plane.
+ * Of a plane of u8: what is from `covered` on becomes 0, and what is below `bare` 255, where fewer than `needed` of the eight px round it are so too; what is less
+ * than `covered` becomes 0 where `faint` of them are. The border stays. before: as large as the plane.
  */
 export function dropSpecks(
   alpha: usize, before: usize, width: i32, height: i32, covered: i32, bare: i32, needed: i32,
+  faint: i32,
 ): void {
   const stride = <usize>width;
   memory.copy(before, alpha, stride * <usize>height);
@@ -20,22 +65,24 @@ export function dropSpecks(
     const row = <usize>y * stride;
     for (let x = 1; x < width - 1; x++) {
       const p = before + row + <usize>x;
-      if (x + 16 < width && goOn(p) && goOn(p + 1)) {
+      const a = <i32>load<u8>(p);
+      const isFaint = a > 0 && a < covered;
+      if (!isFaint && x + 16 < width && goOn(p) && goOn(p + 1)) {
         x += 15;
         continue;
       }
-      const a = <i32>load<u8>(p);
       // Most px are as those beside them.
-      if (a == <i32>load<u8>(p - 1) && a == <i32>load<u8>(p + 1)) continue;
-      let over = a >= covered ? -1 : 0, under = a < bare ? -1 : 0;
+      if (!isFaint && a == <i32>load<u8>(p - 1) && a == <i32>load<u8>(p + 1)) continue;
+      let over = a >= covered ? -1 : 0, under = a < bare ? -1 : 0, clear = 0;
       for (let q = p - stride - 1; q <= p + stride - 1; q += stride) {
         for (let u: usize = 0; u < 3; u++) {
           const other = <i32>load<u8>(q + u);
           if (other >= covered) over++;
           if (other < bare) under++;
+          if (other == 0) clear++;
         }
       }
-      if (a >= covered && over < needed) store<u8>(alpha + row + <usize>x, 0);
+      if (a >= covered ? over < needed : clear >= faint) store<u8>(alpha + row + <usize>x, 0);
       else if (a < bare && under < needed) store<u8>(alpha + row + <usize>x, 255);
     }
   }

@@ -46,6 +46,8 @@ export interface CutFrame {
   index: number
   /** Of each px, 0..255: how much of it is somebody. */
   alpha: Uint8Array
+  /** Red, green and blue of px that are neither nought nor all somebody's, in order: theirs. */
+  colours: Uint8Array
   /** Of each cell of 2×2 px, 0..1. */
   shadow: Float32Array
   seen: Seen
@@ -213,8 +215,8 @@ export function startCutting(
         if (!isWanted()) throw new Dropped('A newer frame is wanted.')
         await readFrame(k, frames, take, i, isWanted, frame)
         const hints = painted.map(({ hint, index }) => ({ hint, apart: Math.abs(index - i) }))
-        const { alpha, shadow, ...seen } = cutter.next(frame, hints)
-        if (i >= start) yield { index: i, alpha, shadow, seen }
+        const { alpha, colours, shadow, ...seen } = cutter.next(frame, hints)
+        if (i >= start) yield { index: i, alpha, colours, shadow, seen }
       }
     },
   }

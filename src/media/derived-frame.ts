@@ -8,6 +8,8 @@ export interface DerivedFrame {
   index: number
   /** How much of each px is covered, 0..255, part by part. */
   parts: Readonly<Record<string, Uint8Array>>
+  /** Red, green and blue of px that the first part neither leaves out nor covers wholly, in order: what they would be by themselves. */
+  colours: Uint8Array
   /** What was measured on the way. */
   told: Told
 }
@@ -21,12 +23,14 @@ export interface FramePlace {
 }
 
 const TOLD = 'told.json'
+const COLOURS = 'colours.rgb'
 /** Equal frames are equal files. */
 const SOMETIME = '2000-01-01T12:00:00'
 
-export function packFrame({ parts, told }: DerivedFrame): Uint8Array {
+export function packFrame({ parts, colours, told }: DerivedFrame): Uint8Array {
   const files = Object.entries(parts).map(([name, bytes]) => [`${name}.runs`, packRuns(bytes)] as const)
-  return zipSync({ ...Object.fromEntries(files), [TOLD]: strToU8(JSON.stringify(told)) }, { level: 1, mtime: SOMETIME })
+  const all = { ...Object.fromEntries(files), [COLOURS]: colours, [TOLD]: strToU8(JSON.stringify(told)) }
+  return zipSync(all, { level: 1, mtime: SOMETIME })
 }
 
 /** A part of a packed frame, of so many bytes; null where it is damaged or has none of that name. */
@@ -34,6 +38,15 @@ export function unpackPart(packed: Uint8Array, part: string, length: number): Ui
   try {
     const runs = unzipSync(packed, { filter: ({ name }) => name === `${part}.runs` })[`${part}.runs`]
     return runs ? unpackRuns(runs, length) : null
+  } catch {
+    return null
+  }
+}
+
+/** The colours of a packed frame; null where it is damaged. */
+export function unpackColours(packed: Uint8Array): Uint8Array | null {
+  try {
+    return unzipSync(packed, { filter: ({ name }) => name === COLOURS })[COLOURS] ?? null
   } catch {
     return null
   }

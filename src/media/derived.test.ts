@@ -3,9 +3,11 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { cutoutRecipe } from '../core/plate'
 import { recipeKey } from '../core/recipe'
 import type { Codes, Kernels } from '../core/render'
-import type { Size } from '../core/shot'
+import { makeLayer, makePiece, type Size } from '../core/shot'
+import { testShot, testTake } from '../testing/documents'
 import { testKernels } from '../testing/kernels'
 import { type FramePlace, packFrame, unpackTold } from './derived-frame'
+import { exportFrame } from './export'
 import { type FrameStore, frameStore } from './frames'
 import type { OpenStill } from './open'
 import type { OpenSequence } from './sequence'
@@ -83,6 +85,45 @@ const RED = [210, 40, 40] as const
 const BLUE = [40, 60, 230] as const
 
 describe('a picture made by recipe', () => {
+  it('is written as the matte of its layer, and shows nothing of the wall over something else', async () => {
+    const size = { width: 160, height: 96 }
+    const store = frameStore(k, 16 << 20)
+    store.add(testTake(0).digest, walk(size, RED))
+    store.add(testTake(2).digest, still(size))
+    const shape = {
+      kind: 'cutout',
+      cut: { plate: testTake(2).digest, from: 0, to: 0, sensitive: 50, shadow: 100 },
+    } as const
+    const layer = {
+      ...makeLayer(testTake(0), size, { num: 25, den: 1 }),
+      id: 'her',
+      matte: [makePiece(shape)],
+    }
+    const shot = {
+      ...testShot([{ ...layer, place: { x: 80, y: 48, scale: 1, angle: 0 }, anchor: { x: 80, y: 48 } }]),
+      size,
+    }
+    const written = async (matte?: string) => {
+      const made = await exportFrame(k, store, { shot, scale: 1, ...(matte && { matte }) }, 5)
+      const codes = k.bytes(made.ptr, 160 * 96 * 4).slice()
+      k.free(made.ptr)
+      return (x: number, y: number) => [...codes.slice((y * 160 + x) * 4, (y * 160 + x) * 4 + 3)]
+    }
+    const matte = await written('her')
+    expect([matte(66, 55), matte(20, 20), matte(120, 60)]).toEqual([
+      [255, 255, 255],
+      [0, 0, 0],
+      [0, 0, 0],
+    ])
+    const picture = await written()
+    expect(picture(66, 55)).toEqual([...RED])
+    expect(picture(20, 20)).toEqual([0, 0, 0])
+    // Along the border there is red or black, and next to nothing of the wall's green.
+    const green = Array.from({ length: 40 }, (_, i) => [48, 49, 50, 81, 82, 83].map(x => picture(x, 35 + i)[1]!)).flat()
+    expect(green.reduce((sum, v) => sum + v, 0) / green.length).toBeLessThan(45)
+    await store.close()
+  })
+
   it.each([
     [
       { width: 160, height: 96 },
@@ -163,7 +204,7 @@ describe('a picture made by recipe', () => {
     await again.store.close()
     const name = `${recipeKey(cut('red'))} 5`
     const whole = kept.get(name)!
-    const small = packFrame({ index: 5, parts: { alpha: new Uint8Array(12) }, told: {} })
+    const small = packFrame({ index: 5, parts: { alpha: new Uint8Array(12) }, colours: new Uint8Array(), told: {} })
     for (const damaged of [whole.subarray(0, 40), Uint8Array.of(1, 2, 3), small]) {
       kept.set(name, damaged)
       const mended = opened()
@@ -217,7 +258,7 @@ describe('a picture made by recipe', () => {
     store.add('tall', still({ width: 96, height: 160 }))
     expect((await partAt(store, 'red', 900)).alpha).toEqual((await partAt(store, 'red', COUNT - 1)).alpha)
     expect((await partAt(store, 'red', -5)).alpha).toEqual((await partAt(store, 'red', 0)).alpha)
-    await expect(partAt(store, 'red', 0, 'hat')).rejects.toThrow(/no picture at this moment/)
+    await expect(partAt(store, 'red', 0, 'hat')).rejects.toThrow(/nothing here knows “hat”/)
     await expect(partAt(store, 'red', 0, 'alpha', 'tall')).rejects.toThrow(/96×160, which is another shape than 160×96/)
     // Of a still that is its own plate nothing is left.
     const nobody = await partAt(store, 'plate', 3)

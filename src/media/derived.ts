@@ -1,11 +1,11 @@
 // Pictures that are made of takes by recipe, when they are first asked for, and kept packed.
 import type { DerivedNeed } from '../core/picture'
-import { CUTOUT_METHOD, cutOf } from '../core/plate'
+import { COLOURS_PART, CUTOUT_METHOD, cutOf } from '../core/plate'
 import { type Recipe, recipeKey } from '../core/recipe'
 import type { Codes, Kernels } from '../core/render'
 import type { Size } from '../core/shot'
 import { type Counted, type Frames, frameAt, readPlate, spreadCells, startCutting } from './cutout'
-import { type DerivedFrame, type FramePlace, packFrame, unpackPart } from './derived-frame'
+import { type DerivedFrame, type FramePlace, packFrame, unpackColours, unpackPart } from './derived-frame'
 import type { Held, HeldPictures } from './held'
 import { MediaProblem } from './problem'
 
@@ -39,8 +39,9 @@ const METHODS: Readonly<
     const cutting = startCutting(k, source, take, cells, sensitive, strokes)
     const maker: Maker = async function* (index, isWanted) {
       for await (const frame of cutting.together(index, isWanted)) {
-        const { index, alpha, shadow, seen } = frame
-        yield { index, parts: { alpha, shadow: spreadCells(shadow, take.size) }, told: { unsure: seen.unsure } }
+        const { index, alpha, colours, shadow, seen } = frame
+        const parts = { alpha, shadow: spreadCells(shadow, take.size) }
+        yield { index, parts, colours, told: { unsure: seen.unsure } }
       }
     }
     return { maker, bytes: cells.k.total }
@@ -80,6 +81,36 @@ function whiteWith(k: Kernels, { width, height }: Size, alpha: Uint8Array): Code
   return { kind: 'codes', width, height, ptr, opaque: false }
 }
 
+/** px round what is soft that have its colours, too: a picture that is moved or made smaller mixes them in. */
+const RINGS = 2
+
+/** Colours at their px and a little round them, clear elsewhere. */
+function coloursAt(k: Kernels, { width, height }: Size, alpha: Uint8Array, colours: Uint8Array): Codes {
+  const ptr = k.alloc(width * height * 4)
+  try {
+    k.scope(() => {
+      const [covered, packed] = [k.alloc(alpha.length), k.alloc(colours.length)]
+      k.bytes(covered, alpha.length).set(alpha)
+      k.bytes(packed, colours.length).set(colours)
+      k.spreadColours(covered, packed, Math.floor(colours.length / 3), width, height, RINGS, ptr)
+    })
+  } catch (error) {
+    k.free(ptr)
+    throw error
+  }
+  return { kind: 'codes', width, height, ptr, opaque: false }
+}
+
+/** The pictures that a packed frame tells; null where it is damaged or has none of that name. */
+function pictureOf(k: Kernels, size: Size, packed: Uint8Array, part: string): (() => Codes) | null {
+  const length = size.width * size.height
+  const isColours = part === COLOURS_PART
+  const alpha = unpackPart(packed, isColours ? 'alpha' : part, length)
+  const colours = isColours ? unpackColours(packed) : null
+  if (!alpha || (isColours && !colours)) return null
+  return () => (colours ? coloursAt(k, size, alpha, colours) : whiteWith(k, size, alpha))
+}
+
 export interface DerivedFrames {
   /** What a recipe makes of a moment of its take, in use. Throws MediaProblem, Dropped, OutOfMemory. */
   at(needed: DerivedNeed, isWanted: () => boolean): Promise<Held>
@@ -111,37 +142,26 @@ export function derivedFrames(
     return made.maker
   }
 
-  async function made(
-    { recipe, part }: DerivedNeed,
-    key: string,
-    index: number,
-    isWanted: () => boolean,
-  ): Promise<Uint8Array> {
+  async function made(recipe: Recipe, key: string, index: number, isWanted: () => boolean): Promise<Uint8Array> {
     const maker = await makerOf(recipe, key, isWanted)
     let asked: Uint8Array | null = null
     for await (const frame of maker(index, isWanted)) {
       const bytes = packFrame(frame)
       packed.put(nameOf(key, frame.index), bytes)
       await place?.put(recipe, frame.index, bytes)
-      if (frame.index === index) asked = frame.parts[part] ?? null
+      if (frame.index === index) asked = bytes
     }
     if (!asked) throw new MediaProblem('the take gives no picture at this moment')
     return asked
   }
 
-  /** A part of a frame that was made before, here or elsewhere. */
-  async function kept(
-    { recipe, part }: DerivedNeed,
-    key: string,
-    index: number,
-    length: number,
-  ): Promise<Uint8Array | null> {
+  /** A frame that was made before, here or elsewhere. */
+  async function kept(recipe: Recipe, key: string, index: number): Promise<Uint8Array | null> {
     const name = nameOf(key, index)
     const here = packed.get(name)
-    const bytes = here ?? (await place?.get(recipe, index))
-    if (!bytes) return null
-    if (!here) packed.put(name, bytes)
-    return unpackPart(bytes, part, length)
+    const bytes = here ?? (await place?.get(recipe, index)) ?? null
+    if (bytes && !here) packed.put(name, bytes)
+    return bytes
   }
 
   return {
@@ -153,10 +173,14 @@ export function derivedFrames(
       const name = `${nameOf(key, index)} ${needed.part}`
       const found = held.at(name, 0)
       if (found) return held.pinned(found)
-      const length = size.width * size.height
-      const alpha = (await kept(needed, key, index, length)) ?? (await made(needed, key, index, isWanted))
+      const { recipe, part } = needed
+      const before = await kept(recipe, key, index)
+      const picture =
+        (before && pictureOf(k, size, before, part)) ??
+        pictureOf(k, size, await made(recipe, key, index, isWanted), part)
+      if (!picture) throw new MediaProblem(`nothing here knows “${part}” of what is made`)
       const always = { from: Number.NEGATIVE_INFINITY, to: Number.POSITIVE_INFINITY }
-      return held.take({ digest: name, ...always }, length * 4, () => whiteWith(k, size, alpha))
+      return held.take({ digest: name, ...always }, size.width * size.height * 4, picture)
     },
   }
 }

@@ -9,7 +9,7 @@ const recipe = (take: string, sensitive = 50) =>
   cutoutRecipe(take, { plate: 'plate', from: 0, to: 0.5, sensitive, shadow: 100 })
 
 const frame = (index: number, unsure: number) =>
-  packFrame({ index, parts: { alpha: new Uint8Array(64).fill(index) }, told: { unsure } })
+  packFrame({ index, parts: { alpha: new Uint8Array(64).fill(index) }, colours: new Uint8Array(192), told: { unsure } })
 
 afterEach(() => vi.restoreAllMocks())
 

@@ -8,8 +8,10 @@ import { GRADIENT, type GradientPicture } from './gradient'
 import type { Need, Needs, PictureKind } from './kind'
 import { MATTE, type MattePicture } from './matte'
 import { MIX, type MixPicture } from './mix'
+import { UNMIXED, type UnmixedPicture } from './unmixed'
 
 export type { DerivedNeed, Find, Found, FrameNeed, LettersNeed, Making, Need, PictureKind } from './kind'
+export { asFilmed } from './unmixed'
 
 export type PlannedPicture =
   | SourcePicture
@@ -18,8 +20,9 @@ export type PlannedPicture =
   | GradientPicture
   | MattePicture
   | DerivedPicture
+  | UnmixedPicture
 
-const MADE = { mix: MIX, colour: COLOUR, gradient: GRADIENT, matte: MATTE, derived: DERIVED } as const
+const MADE = { mix: MIX, colour: COLOUR, gradient: GRADIENT, matte: MATTE, derived: DERIVED, unmixed: UNMIXED } as const
 
 const isMade = (kind: string): kind is keyof typeof MADE => kind in MADE
 

@@ -66,6 +66,7 @@ describe('a plan', () => {
     ])
     const needed = neededFor({ ...planFrame(shot, 25), layers: layers.slice(0, 2) })
     expect(needed.flatMap(n => ('recipe' in n ? [[n.part, n.seconds, ...n.recipe.of]] : []))).toEqual([
+      ['colours', 1, 'a'.repeat(64), cut.plate],
       ['alpha', 1, 'a'.repeat(64), cut.plate],
       ['shadow', 1, 'a'.repeat(64), cut.plate],
     ])

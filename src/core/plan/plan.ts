@@ -64,6 +64,14 @@ function planPicture(layer: Layer, frame: number, rate: Rate, scale: number, to:
   return other ? { kind: 'mix', one, other: pictureAt(other.seconds), share: other.share } : one
 }
 
+/** A layer's picture with the colours that the one piece that adds to its matte says. */
+function inOwnColours(picture: PlannedPicture, pieces: readonly Piece[], frame: number, own: Own): PlannedPicture {
+  const [first, ...more] = pieces.filter(p => p.join === 'add' && sample(p.on, frame))
+  if (!first || more.length > 0 || first.inverted || picture.kind === 'mix') return picture
+  const colours = SHAPES[first.shape.kind].colours?.(shapeAt(first.shape, frame), own)
+  return colours ? { kind: 'unmixed', picture, colours } : picture
+}
+
 /** A piece that has grown goes farther where it adds, and takes less away where it does not. */
 const outwards = ({ join, inverted }: PlannedPiece): 1 | -1 => ((join === 'subtract') === inverted ? 1 : -1)
 
@@ -108,7 +116,7 @@ function planLayer(layer: Layer, own: number, frame: number, copy: number, setti
   const matte = matteWith(0, { x: 0, y: 0 }, 0)
   const planned: PlannedLayer = {
     id: layer.id,
-    picture: planPicture(layer, own, shot.rate, pictureScale, map),
+    picture: inOwnColours(planPicture(layer, own, shot.rate, pictureScale, map), pieces, own, shown),
     place: kind.isPlaced ? UNMOVED : after(map, scaling(1 / pictureScale)),
     opacity,
     blend: layer.blend,

@@ -1,5 +1,6 @@
 // Ways of looking at a frame besides the finished picture, each told as another plan.
 import { UNMOVED } from '../affine'
+import { asFilmed } from '../picture'
 import type { Plan, PlannedLayer } from './types'
 
 export type View = 'picture' | 'matte' | 'tint' | 'cut-out' | 'uncut'
@@ -44,6 +45,7 @@ const matteOf = (plan: Plan, layers: readonly PlannedLayer[]): Plan => {
 function uncutLayers({ layers }: Plan, layerId: string | null, beside: Beside): PlannedLayer[] {
   const whole = (l: PlannedLayer): PlannedLayer => ({
     ...l,
+    picture: asFilmed(l.picture),
     matte: [],
     opacity: beside === 'through' ? l.opacity * THROUGH : l.opacity,
   })
@@ -77,7 +79,13 @@ export function planView(plan: Plan, view: View, layerId: string | null, beside:
     case 'tint': {
       if (!nearest) return plan
       // Over the whole picture, tinted, lies what is kept of it.
-      const uncut: PlannedLayer = { ...nearest, opacity: 1, blend: 'normal', matte: [] }
+      const uncut: PlannedLayer = {
+        ...nearest,
+        picture: asFilmed(nearest.picture),
+        opacity: 1,
+        blend: 'normal',
+        matte: [],
+      }
       if (nearest.matte.length === 0) return { ...plan, layers: [uncut] }
       const tint = { ...sheet(nearest, TINT), opacity: 0.35, matte: [] }
       return { ...plan, layers: [...cut.map(l => ({ ...l, opacity: 1 })), tint, uncut] }

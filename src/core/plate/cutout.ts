@@ -1,7 +1,7 @@
 // Somebody cut out of a take by its plate: frame after frame, alpha and what shadow they throw.
 import { believe } from './belief'
 import { type Bonds, bonds } from './bonds'
-import { blankCells, type Cells, copyCells } from './cells'
+import { blankCells, type Cells, copyCells, LIFT } from './cells'
 import { clean } from './clean'
 import { usualShadow, weigh } from './evidence'
 import { movementFinder } from './find-movement'
@@ -20,6 +20,8 @@ import { addHint, type Hint, paintAlpha } from './strokes'
 export interface CutoutFrame extends Seen {
   /** Of each px, 0..255: how much of it is somebody. */
   alpha: Uint8Array
+  /** Red, green and blue of px that are neither nought nor all somebody's, in order: theirs, without what of the set shows through. */
+  colours: Uint8Array
   /** Of each cell of 2×2 px, 0..1: how much light of the set is taken away where it shows. */
   shadow: Float32Array
   noise: Noise
@@ -32,11 +34,24 @@ const SWEEPS = 2
 const FINE = 0.12
 /** Log odds at which a cell is surely somebody. */
 const SURE = 6
+/** By how much alpha may have come to differ, of 255, for a colour to be told with it still. */
+const STALE = 40
 /** Cells round somebody that tell nothing of the set. */
 const ROUND = 2
 /** Parts smaller than such shares of the picture are specks; holes of more are left alone. */
 const SPECK = 1 / 5000
 const HOLE = 1 / 300
+
+/** The colours of what is soft, in order of px. */
+function packed({ k, full, luma, u, v }: Cells, alpha: number, colours: number): Uint8Array {
+  const { width, height } = full
+  return k.scope(() => {
+    const out = k.alloc(width * height * 3)
+    const [l, cu, cv] = [luma, u, v].map(plane => plane.byteOffset) as [number, number, number]
+    const count = k.packColours(alpha, colours, l, cu, cv, width, height, LIFT, STALE, out)
+    return k.bytes(out, count * 3).slice()
+  })
+}
 
 /** What was painted, and by how many frames away. */
 interface Painted {
@@ -65,7 +80,7 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
   const before: Tones = { y: plane(), u: plane(), v: plane() }
   const [odds, told, left, is, busy, slopes] = [plane(), plane(), plane(), plane(), plane(), plane()]
   const px = full.width * full.height
-  const [alphaNow, alphaBefore] = [k.alloc(px), k.alloc(px)]
+  const [alphaNow, alphaBefore, own] = [k.alloc(px), k.alloc(px), k.alloc(px * 4)]
   const ties: Bonds = { across: plane(), down: plane() }
   const limits = { speck: Math.max(12, n * SPECK), hole: n * HOLE }
   const bias = ((sensitive - 50) / 50) * BIAS
@@ -116,7 +131,8 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
       // Nothing was known of anybody's colours: now it is.
       if (isFirst) tell(frame, noise, hints)
       const part = standing(frame, told, is)
-      soften(frame, lit, { slopes, noise }, { is, part, left }, alphaNow)
+      k.bytes(own, px * 4).fill(0)
+      soften(frame, lit, { slopes, noise }, { is, part, left }, alphaNow, own)
       if (!isFirst) steady(frame, before, noise, alphaNow, alphaBefore)
       const alpha = k.bytes(alphaNow, px)
       for (const { hint, apart } of hints) if (apart === 0) paintAlpha(hint, frame, full, alpha)
@@ -127,10 +143,16 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
       const seen = { ...tally(frame, told, is, left), gain, movement: now, sharp: sharpness(frame, lit, is) }
       busy.fill(0)
       if (part.width > 0) boxMean(k, plate, is, ROUND, busy, part)
-      return { alpha: alpha.slice(), shadow: shadowOf(k, plate, { is, part }, left), noise, ...seen }
+      return {
+        alpha: alpha.slice(),
+        colours: packed(frame, alphaNow, own),
+        shadow: shadowOf(k, plate, { is, part }, left),
+        noise,
+        ...seen,
+      }
     },
   }
 }
 
 /** Bytes that cutting out takes for each px of the picture, its plate and a frame included. */
-export const CUTTING_BYTES = 72
+export const CUTTING_BYTES = 80

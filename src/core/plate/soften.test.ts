@@ -155,7 +155,14 @@ it('alpha is the mean of what mixtures of the set and of somebody’s colours ex
           const found = planeIn(k, n)
           const part = standing(frame, told!, found)
           expect([...found]).toEqual([...is!])
-          soften(frame, plate, { slopes: slopes!, noise: NOISE }, { is: found, part, left: left! }, room)
+          soften(
+            frame,
+            plate,
+            { slopes: slopes!, noise: NOISE },
+            { is: found, part, left: left! },
+            room,
+            k.alloc(px * 4),
+          )
           const alpha = k.bytes(room, px)
           const scene = { frame, plate, is: is!, share: share!, deep: deep!, inward: inward! }
           let unlike = 0
@@ -164,7 +171,8 @@ it('alpha is the mean of what mixtures of the set and of somebody’s colours ex
             // Codes are told by quarters and likelihoods by sixteenths: where next to nothing decides, that does.
             if (Math.abs(alpha[p]! - plain) > 12) unlike++
           }
-          expect(unlike).toBeLessThan(alpha.length * 0.01)
+          // Pits are filled and specks dropped besides.
+          expect(unlike).toBeLessThan(alpha.length * 0.025)
         }),
     ),
     { numRuns: 40 },

@@ -3,7 +3,7 @@ import { type Cells, LIFT } from './cells'
 import type { Knowledge } from './evidence'
 import { POWER } from './light'
 import { boxMean, type Part, type Plane, partAt, placed, roomFor } from './plane'
-import { dropIslands, dropSpecks } from './specks'
+import { dropIslands, dropSpecks, fillPits } from './specks'
 
 /** Cells outside and inside of the border between somebody and the set in which alpha is solved for, and over which inwards is told. */
 const OUT = 2
@@ -25,6 +25,8 @@ const THIN = 14
 const SINGLE = 3
 /** What a colour of somebody's costs that is none of those. */
 const UNKNOWN = 26
+/** How much a colour of somebody's varies, in what is seen of a px: squares. What is next to all theirs is told by itself, what is next to nothing by what lies farther in. */
+const LITTLE = 0.8
 /** Colour is told by half as many px, and less finely: its variance in that of luma. */
 const COLOUR = 6
 /** The light of lifted codes by quarters, 255 being that of white. */
@@ -47,7 +49,8 @@ export function standing({ k, width, height }: Cells, told: Plane, is: Plane): P
 /**
  * Alpha near the border by projection onto the line from the plate's colour, which is known, to somebody's own, sampled from farther in (as in
  * sampling-based matting: Wang and Cohen 2007, Gastal and Oliveira 2010); all candidates count by how well they explain what is
- * seen. `is`: 1 where somebody is, all of it in `part`; `left`: what the shadow leaves of the plate. Written to `alpha`, where px lie, 0..255. Throws OutOfMemory.
+ * seen. `is`: 1 where somebody is, all of it in `part`; `left`: what the shadow leaves of the plate. Written to `alpha`, where px lie, 0..255, and to `colours`,
+ * straight codes of what is soft, in light that is somebody's own (Chuang 2001). Throws OutOfMemory.
  */
 export function soften(
   frame: Cells,
@@ -55,6 +58,7 @@ export function soften(
   { slopes, noise }: Pick<Knowledge, 'slopes' | 'noise'>,
   { is, part, left }: { is: Plane; part: Part; left: Plane },
   alpha: number,
+  colours: number,
 ): void {
   const { k, width, height, full } = frame
   if (part.width === 0) return void k.bytes(alpha, full.width * full.height).fill(0)
@@ -78,12 +82,13 @@ export function soften(
     const pictures = [frame.y, frame.u, frame.v, frame.luma, plate.y, plate.u, plate.v, plate.luma]
     const planes = [...pictures, slopes, is, share, deep, inward, setW, setS, left]
     const tables = [noise.y, LIGHT, LIKELY, INWARD].map(table => placed(k, table))
-    const addresses = k.alloc(4 * 21)
-    k.ints(addresses, 21).set([...planes.map(plane => plane.byteOffset), ...tables, alpha])
-    const numbers = placed(k, [noise.u, noise.slope, SINGLE, COLOUR, VARIES, LOOSE, THIN, UNKNOWN])
+    const addresses = k.alloc(4 * 22)
+    k.ints(addresses, 22).set([...planes.map(plane => plane.byteOffset), ...tables, alpha, colours])
+    const numbers = placed(k, [noise.u, noise.slope, SINGLE, COLOUR, VARIES, LOOSE, THIN, UNKNOWN, LITTLE])
     const [toX, toY] = [part.x + part.width, part.y + part.height]
     k.softenCells(addresses, numbers, width, height, full.width, full.height, INWARD.length, part.x, part.y, toX, toY)
     dropSpecks(k, full, alpha)
+    fillPits(k, full, alpha)
     dropIslands(k, full, alpha)
   })
 }

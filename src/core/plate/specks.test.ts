@@ -3,7 +3,7 @@ import fc from 'fast-check'
 import { beforeAll, expect, it } from 'vitest'
 import { putBytes, testKernels } from '../../testing/kernels'
 import type { Kernels } from '../render'
-import { dropIslands, dropSpecks } from './specks'
+import { dropIslands, dropSpecks, fillPits } from './specks'
 
 let k: Kernels
 beforeAll(async () => {
@@ -49,6 +49,7 @@ const plainSpecks = (alpha: Uint8Array, size: typeof SIZE): Uint8Array =>
   alpha.map((a, i) => {
     if (!inside(i, size)) return a
     if (a >= 64 && round(alpha, i, size, v => v >= 64).length < 2) return 0
+    if (a < 64 && round(alpha, i, size, v => v === 0).length >= 5) return 0
     return a < 192 && round(alpha, i, size, v => v < 192).length < 2 ? 255 : a
   })
 
@@ -71,6 +72,13 @@ function plainIslands(alpha: Uint8Array, size: typeof SIZE): Uint8Array {
   })
   return out
 }
+
+const plainPits = (alpha: Uint8Array, size: typeof SIZE): Uint8Array =>
+  alpha.map((a, i) => {
+    if (!inside(i, size)) return a
+    const near = [a, ...round(alpha, i, size, () => true).map(j => alpha[j]!)].sort((p, q) => p - q)
+    return near[4]! >= a + 40 ? near[4]! : a
+  })
 
 /** Soft blots of any form on an empty ground, some of them large, none at the border. */
 const blots = fc.record({
@@ -98,8 +106,10 @@ it('drops the specks and islands that a plain search finds', () => {
         if (near) alpha[i] = near.value
       }
       expect(dropped(dropSpecks, alpha, size)).toEqual(plainSpecks(alpha, size))
+      expect(dropped(fillPits, alpha, size)).toEqual(plainPits(alpha, size))
       expect(dropped(dropIslands, alpha, size)).toEqual(plainIslands(alpha, size))
     }),
+    { endOnFailure: true, numRuns: 40 },
   )
 })
 

@@ -6,6 +6,10 @@ import type { Size } from '../shot/types'
 const COVERED = 64
 const BARE = 192
 const NEEDED = 2
+/** Clear px beside what hardly counts as covered, of eight, for it to be none. */
+const FAINT = 5
+/** By how much less than most beside it a px is covered for it to be a pit. */
+const PIT = 40
 
 /** Codes from which a px is part of something, and px that something has at least, or it is a speck. */
 const PART = 100
@@ -21,5 +25,10 @@ export function dropIslands(k: Kernels, { width, height }: Size, alpha: number):
  * Throws OutOfMemory.
  */
 export function dropSpecks(k: Kernels, { width, height }: Size, alpha: number): void {
-  k.scope(() => k.dropSpecks(alpha, k.alloc(width * height), width, height, COVERED, BARE, NEEDED))
+  k.scope(() => k.dropSpecks(alpha, k.alloc(width * height), width, height, COVERED, BARE, NEEDED, FAINT))
+}
+
+/** Raises what is covered by less than most of what is round it: the colours of somebody's inside may pass for a mixture. `alpha`: where its px lie. Throws OutOfMemory. */
+export function fillPits(k: Kernels, { width, height }: Size, alpha: number): void {
+  k.scope(() => k.fillPits(alpha, k.alloc(width * height), width, height, PIT))
 }

@@ -221,6 +221,28 @@ interface KernelFunctions {
     weights: number,
     sums: number,
   ): void
+  packColours(
+    alpha: number,
+    colours: number,
+    luma: number,
+    u: number,
+    v: number,
+    width: number,
+    height: number,
+    lift: number,
+    stale: number,
+    out: number,
+  ): number
+  spreadColours(
+    alpha: number,
+    packed: number,
+    most: number,
+    width: number,
+    height: number,
+    rings: number,
+    out: number,
+  ): void
+  overlayRow(dst: number, src: number, n: number): void
   dropSpecks(
     alpha: number,
     before: number,
@@ -229,7 +251,9 @@ interface KernelFunctions {
     covered: number,
     bare: number,
     needed: number,
+    faint: number,
   ): void
+  fillPits(alpha: number, before: number, width: number, height: number, pit: number): void
   dropIslands(alpha: number, width: number, height: number, part: number, smallest: number, found: number): void
   standingCells(told: number, width: number, height: number, is: number, box: number): void
   tallyCells(

@@ -3,7 +3,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { testLayer, testProject, testShot, testTake } from '../../testing/documents'
 import { admit, checkLayers, checkProject, salvage, writeLayers } from '../door'
-import { neededFor, planFrame } from '../plan'
+import { neededFor, planFrame, planView } from '../plan'
 import type { Cut } from '../plate/recipe'
 import { edits, type Layer, makePanel, makePiece, type Project } from '../shot'
 
@@ -61,13 +61,14 @@ describe('a document with a plate', () => {
 describe('a plan with a plate', () => {
   it('asks for the moment that its layer shows, in whatever time that runs', () => {
     expect(derived(cutLayer(), 50)).toEqual([
+      ['colours', 2],
       ['alpha', 2],
       ['shadow', 2],
     ])
     const frozen = cutLayer({ timing: { kind: 'freeze', at: 1.25 } })
-    expect(derived(frozen, 50)[0]).toEqual(['alpha', 1.25])
+    expect(derived(frozen, 50)[1]).toEqual(['alpha', 1.25])
     const backwards = cutLayer({ timing: { kind: 'play', from: 3, speed: -1, mixed: null } })
-    expect(derived(backwards, 25)[0]).toEqual(['alpha', 2])
+    expect(derived(backwards, 25)[1]).toEqual(['alpha', 2])
     const row = cutLayer({ copies: { count: 2, later: 5, x: 0, y: 0, keep: 1 } })
     expect(derived(row, 20).filter(([part]) => part === 'alpha')).toEqual([
       ['alpha', 0.8],
@@ -77,14 +78,33 @@ describe('a plan with a plate', () => {
   })
 
   it('takes no shadow along where none is wanted, nor while the piece is not used', () => {
-    expect(derived(cutLayer({}, { ...CUT, shadow: 0 }), 10)).toEqual([['alpha', 0.4]])
+    expect(derived(cutLayer({}, { ...CUT, shadow: 0 }), 10).map(([part]) => part)).toEqual(['colours', 'alpha'])
     const keys = [
       { frame: 0, value: false, ease: 'hold' as const },
       { frame: 30, value: true, ease: 'hold' as const },
     ]
     const late = cutLayer({ matte: [{ ...cutBy(CUT), on: { keys } }] })
     expect(derived(late, 10)).toEqual([])
-    expect(derived(late, 40)).toHaveLength(2)
+    expect(derived(late, 40)).toHaveLength(3)
+  })
+
+  it('shows somebody in their own colours only where nothing else adds to the matte, and as filmed where it is seen uncut', () => {
+    const kindOf = (layer: Layer) => planFrame(testShot([layer]), 10).layers[0]!.picture.kind
+    const other = {
+      ...makePiece({ kind: 'box', frame: { x: 3, y: 3, width: 9, height: 9, angle: 0 } }),
+      id: 'other',
+    }
+    expect(kindOf(cutLayer())).toBe('unmixed')
+    expect(kindOf(cutLayer({ matte: [cutBy(CUT), { ...other, join: 'subtract' }] }))).toBe('unmixed')
+    expect(kindOf(cutLayer({ matte: [cutBy(CUT), other] }))).toBe('take')
+    expect(kindOf(cutLayer({ matte: [cutBy(CUT), { ...other, on: false }] }))).toBe('unmixed')
+    expect(kindOf(cutLayer({ matte: [{ ...cutBy(CUT), inverted: true }] }))).toBe('take')
+    expect(kindOf(cutLayer({ matteOn: false }))).toBe('take')
+    const plan = planFrame(testShot([cutLayer()]), 10)
+    const seen = (view: 'uncut' | 'tint' | 'cut-out') => planView(plan, view, 'layer-0').layers.map(l => l.picture.kind)
+    expect(seen('uncut')[0]).toBe('take')
+    expect(seen('tint')).toEqual(['unmixed', 'colour', 'take'])
+    expect(seen('cut-out')).toEqual(['unmixed'])
   })
 
   it('takes nothing away without a plate, of what is no take, or once it is another shape', () => {

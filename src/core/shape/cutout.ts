@@ -2,7 +2,7 @@
 
 import { type Affine, UNMOVED } from '../affine'
 import type { PlannedPicture } from '../picture'
-import { type Cut, cutoutRecipe } from '../plate/recipe'
+import { COLOURS_PART, type Cut, cutoutRecipe } from '../plate/recipe'
 import type { Own, ShapeKind } from './kind'
 import { LAYER, type PlannedShown } from './layer'
 
@@ -15,9 +15,14 @@ const asShown = (picture: PlannedPicture, place: Affine): PlannedShown => ({
 const EVERYTHING = asShown({ kind: 'colour', colour: '#ffffff' }, UNMOVED)
 
 /** One of the pictures that the plate tells of a take; null without a plate, or of what is no take. */
-function part(cut: Cut, { digest, moment, map }: Own, part: string): PlannedShown | null {
+function told(cut: Cut, { digest, moment }: Own, part: string): PlannedPicture | null {
   if (cut.plate === '' || digest === null) return null
-  return asShown({ kind: 'derived', recipe: cutoutRecipe(digest, cut, moment), part, seconds: moment }, map)
+  return { kind: 'derived', recipe: cutoutRecipe(digest, cut, moment), part, seconds: moment }
+}
+
+function part(cut: Cut, own: Own, name: string): PlannedShown | null {
+  const picture = told(cut, own, name)
+  return picture && asShown(picture, own.map)
 }
 
 export const CUTOUT: ShapeKind<Cut, PlannedShown> = {
@@ -47,6 +52,7 @@ export const CUTOUT: ShapeKind<Cut, PlannedShown> = {
     const shape = cut.shadow > 0 ? part(cut, own, 'shadow') : null
     return shape && { shape, strength: cut.shadow / 100 }
   },
+  colours: (cut, own) => told(cut, own, COLOURS_PART),
   needs: LAYER.needs,
   extent: LAYER.extent,
   open: LAYER.open,

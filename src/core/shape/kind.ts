@@ -3,6 +3,7 @@
 import type { Affine } from '../affine'
 import type { Mixer } from '../keys'
 import type { OutlinePoint } from '../outline'
+import type { PlannedPicture } from '../picture'
 import type { Making, Need } from '../picture/kind'
 import type { PlannedLayer } from '../plan/types'
 import type { Kernels } from '../render/kernels'
@@ -117,6 +118,8 @@ export interface ShapeKind<V, P> {
   plan(value: V, to: Affine, planning: Planning): P
   /** What it darkens of all that lies behind its layer, and by how much of that (1: as it is told); left out: nothing. */
   shade?(value: V, own: Own): { shape: P; strength: number } | null
+  /** What the colours of its layer become where it alone is what shows of that, clear elsewhere; left out: they stay. */
+  colours?(value: V, own: Own): PlannedPicture | null
   /** What has to be there before it can be opened; left out: nothing. `of` tells the needs of a layer. */
   needs?(planned: P, of: (layer: PlannedLayer) => Need[]): Need[]
   /** How far from its middle it reaches once it has grown, in px of the output. */

@@ -3,7 +3,8 @@ import type { Layer, Shot } from './types'
 
 /** A shot in which one layer shows nothing but white, wherever its matte lets it, its row of copies too; the others only lend it their mattes. Silent. */
 export function matteShot(shot: Shot, id: string): Shot {
-  const white = { kind: 'plain', colour: '#ffffff' } as const
+  const plain = { kind: 'panel', fill: { kind: 'plain', colour: '#ffffff' }, border: null, shadow: null } as const
+  const always = { kind: 'play', from: 0, speed: 1, mixed: null } as const
   const silent = (layer: Layer) => ({ ...layer.sound, on: false })
   const layers = shot.layers.map(
     (layer): Layer =>
@@ -11,8 +12,8 @@ export function matteShot(shot: Shot, id: string): Shot {
         ? { ...layer, on: false, sound: silent(layer) }
         : {
             ...layer,
-            source: { kind: 'panel', fill: white, border: null, shadow: null },
-            timing: { kind: 'play', from: 0, speed: 1, mixed: null },
+            // What is computed from a take's pictures needs them; a matte that is not stays the same.
+            ...(layer.source.kind !== 'take' && { source: plain, timing: always }),
             opacity: 1,
             fade: { in: 0, out: 0 },
             blend: 'normal',
