@@ -100,3 +100,48 @@ test('one frame is corrected by strokes, kept in the document, and the terminal 
   await page.getByRole('button', { name: 'Take these away' }).click()
   await expect(page.getByText(/strokes?, /)).toBeHidden()
 })
+
+test('somebody is told by strokes alone, carried to other frames, settled and opened again', async ({ page }) => {
+  await openDemo(page)
+  await goTo(page, 75)
+  await page.locator('[data-bar="Act A, left"]').click({ position: { x: 250, y: 30 } })
+  await page.keyboard.press('Shift+q')
+  const piece = page.getByRole('button', { name: /^Plate cut-out/ })
+  await expect(piece).toContainText('against empty-shop.mp4')
+  await page.getByLabel('Plate', { exact: true }).selectOption('')
+  await expect(piece).toContainText('no plate and no strokes yet')
+  await page.keyboard.press('p')
+  const paint = page.getByTestId('paint')
+  await expect(paint).toBeVisible()
+  const area = (await page.getByTestId('picture').boundingBox())!
+  const stroke = async (...points: readonly (readonly [number, number])[]) => {
+    const at = points.map(([x, y]) => [area.x + (x / 1280) * area.width, area.y + (y / 720) * area.height] as const)
+    await page.mouse.move(...at[0]!)
+    await page.mouse.down()
+    for (const next of at.slice(1)) await page.mouse.move(...next, { steps: 6 })
+    await page.mouse.up()
+  }
+  await stroke([440, 200], [430, 430])
+  await page.keyboard.press('z')
+  await stroke([260, 90], [260, 600])
+  await stroke([640, 90], [640, 600])
+  await stroke([260, 90], [640, 90])
+  await page.keyboard.press('z')
+  await expect(piece).toContainText('by strokes alone')
+  const inside = async () => {
+    const matte = await look(page, 'Matte')
+    const seen = [pixelAt(matte, 430, 400)[0], pixelAt(matte, 150, 300)[0], pixelAt(matte, 1000, 300)[0]]
+    await look(page, 'Picture')
+    return seen
+  }
+  expect(await inside()).toEqual([255, 0, 0])
+  await goTo(page, 80)
+  await settled(page)
+  expect(await inside()).toEqual([255, 0, 0])
+  await page.getByRole('button', { name: 'Settle' }).click()
+  await page.keyboard.press('p')
+  await expect(paint).toBeHidden()
+  await page.keyboard.press('p')
+  await page.getByRole('button', { name: 'Open again' }).click()
+  await expect(page.getByText('4 strokes, 0 on this frame')).toBeVisible()
+})

@@ -27,7 +27,7 @@ export { shiftPlane, turnPlane } from "./move";
 export { shrinkPlane } from "./shrink";
 export { boxMean } from "./mean";
 export { bondPlanes } from "./bonds";
-export { crossPlanes, ratioPlane, weighCells, countColours } from "./weigh";
+export { crossPlanes, ratioPlane, weighCells, countColours, weighColours } from "./weigh";
 export { halvePlane, takePatch, settlePatch, likePatch } from "./follow";
 export { believe } from "./believe";
 export { packColours, spreadColours, overlayRow } from "./colours";

@@ -150,3 +150,15 @@ export function countColours(y: usize, u: usize, v: usize, told: usize, n: i32, 
   }
   return all;
 }
+
+/** Adds to odds by how much likelier colours are of one table of `weighCells` than of another, within `most` either way. */
+export function weighColours(y: usize, u: usize, v: usize, n: i32, own: usize, other: usize, most: f32, odds: usize): void {
+  const lift = f32x4.splat(72), limit = f32x4.splat(most);
+  for (let i: usize = 0; i < <usize>n << 2; i += 16) {
+    const rows = i32x4.mul(bins(v128.load(y + i), 1.0 / 12.0, 23), i32x4.splat(24));
+    const columns = i32x4.mul(i32x4.add(rows, bins(f32x4.add(v128.load(u + i), lift), 1.0 / 6.0, 23)), i32x4.splat(24));
+    const at = i32x4.add(columns, bins(f32x4.add(v128.load(v + i), lift), 1.0 / 6.0, 23));
+    const said = f32x4.sub(looked(own, at), looked(other, at));
+    v128.store(odds + i, f32x4.add(v128.load(odds + i), f32x4.max(f32x4.neg(limit), f32x4.min(limit, said))));
+  }
+}

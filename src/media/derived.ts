@@ -1,9 +1,10 @@
 // Pictures that are made of takes by recipe, when they are first asked for, and kept packed.
 import type { DerivedNeed } from '../core/picture'
-import { COLOURS_PART, CUTOUT_METHOD, cutOf } from '../core/plate'
+import { CARRIED_METHOD, COLOURS_PART, CUTOUT_METHOD, cutOf, strokesOf } from '../core/plate'
 import { type Recipe, recipeKey } from '../core/recipe'
 import type { Codes, Kernels } from '../core/render'
 import type { Size } from '../core/shot'
+import { startCarrying } from './carry'
 import { type Counted, type Frames, frameAt, readPlate, spreadCells, startCutting } from './cutout'
 import { type DerivedFrame, type FramePlace, packFrame, unpackColours, unpackPart } from './derived-frame'
 import type { Held, HeldPictures } from './held'
@@ -45,6 +46,17 @@ const METHODS: Readonly<
       }
     }
     return { maker, bytes: cells.k.total }
+  },
+  async [CARRIED_METHOD](k, source, recipe) {
+    const take = await source.counted(recipe.of[0]!)
+    const carrying = await startCarrying(k, source, take, strokesOf(recipe))
+    const shadow = new Uint8Array(take.size.width * take.size.height)
+    const maker: Maker = async function* (index, isWanted) {
+      for await (const { alpha, colours, unsure, index: at } of carrying.towards(index, isWanted)) {
+        yield { index: at, parts: { alpha, shadow }, colours, told: { unsure } }
+      }
+    }
+    return { maker, bytes: carrying.bytes }
   },
 }
 

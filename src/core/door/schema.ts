@@ -92,6 +92,7 @@ const words: SchemaWords<Joi.Schema> = {
   extent,
   feather,
   degrees,
+  flag: Joi.boolean(),
   maybe: of => of.optional(),
   id: id.allow(''),
   digest: digest.allow(''),

@@ -1,8 +1,9 @@
 // Somebody cut out of a take by its plate: frame after frame, alpha and what shadow they throw.
 import { believe } from './belief'
 import { type Bonds, bonds } from './bonds'
-import { blankCells, type Cells, copyCells, LIFT } from './cells'
+import { blankCells, type Cells, copyCells } from './cells'
 import { clean } from './clean'
+import { packedColours } from './colours'
 import { usualShadow, weigh } from './evidence'
 import { movementFinder } from './find-movement'
 import { type Gain, inLight, measureGain, POWER } from './light'
@@ -34,24 +35,11 @@ const SWEEPS = 2
 const FINE = 0.12
 /** Log odds at which a cell is surely somebody. */
 const SURE = 6
-/** By how much alpha may have come to differ, of 255, for a colour to be told with it still. */
-const STALE = 40
 /** Cells round somebody that tell nothing of the set. */
 const ROUND = 2
 /** Parts smaller than such shares of the picture are specks; holes of more are left alone. */
 const SPECK = 1 / 5000
 const HOLE = 1 / 300
-
-/** The colours of what is soft, in order of px. */
-function packed({ k, full, luma, u, v }: Cells, alpha: number, colours: number): Uint8Array {
-  const { width, height } = full
-  return k.scope(() => {
-    const out = k.alloc(width * height * 3)
-    const [l, cu, cv] = [luma, u, v].map(plane => plane.byteOffset) as [number, number, number]
-    const count = k.packColours(alpha, colours, l, cu, cv, width, height, LIFT, STALE, out)
-    return k.bytes(out, count * 3).slice()
-  })
-}
 
 /** What was painted, and by how many frames away. */
 interface Painted {
@@ -145,7 +133,7 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
       if (part.width > 0) boxMean(k, plate, is, ROUND, busy, part)
       return {
         alpha: alpha.slice(),
-        colours: packed(frame, alphaNow, own),
+        colours: packedColours(frame, alphaNow, own),
         shadow: shadowOf(k, plate, { is, part }, left),
         noise,
         ...seen,

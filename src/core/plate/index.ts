@@ -1,9 +1,19 @@
 export { addCells, keptCells, medianCells } from './background'
 export { type Between, comparer } from './between'
+export { type Carrier, carrier, type Told } from './carry'
 export { blankCells, type Cells, canShrink, cellsToRgba, readCells, readSmaller } from './cells'
 export { CUTTING_BYTES, type Cutout, cutout } from './cutout'
 export type { Gain } from './light'
-export { COLOURS_PART, CUTOUT_METHOD, type Cut, cutOf, cutoutRecipe, lockOffRecipe } from './recipe'
+export {
+  CARRIED_METHOD,
+  COLOURS_PART,
+  CUTOUT_METHOD,
+  type Cut,
+  cutOf,
+  cutoutRecipe,
+  lockOffRecipe,
+  strokesOf,
+} from './recipe'
 export { type Advice, type Finding, findings, type Seen } from './report'
 export { differencesOf, featherFor, findSeam, meanAlong } from './seam'
 export { addHint, type Hint, hintOf, type Stroke } from './strokes'

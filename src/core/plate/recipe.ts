@@ -1,10 +1,10 @@
 // What a cut-out is made of, as it is named: the same names make the same cut-out everywhere.
 import type { Recipe } from '../recipe'
-import { bearing, type Stroke } from './strokes'
+import { bearing, between, type Stroke } from './strokes'
 
 /** How a take is cut out by its plate. */
 export type Cut = {
-  /** The digest of the take or still that shows the set empty; '': none yet. */
+  /** The digest of the take or still that shows the set empty; '': none, strokes alone tell. */
   plate: string
   /** Seconds of it in which nobody is there; the mean of them is the plate. */
   from: number
@@ -13,8 +13,10 @@ export type Cut = {
   sensitive: number
   /** 0..200: how much of the light that their shadow takes is taken of what lies behind, in hundredths. */
   shadow: number
-  /** What was painted to correct it. */
+  /** What was painted to correct it, or to tell it where there is no plate. */
   strokes?: readonly Stroke[]
+  /** Whether nothing is painted on it until it is opened again. */
+  settled?: boolean
 }
 
 export const CUTOUT_METHOD = 'cutout'
@@ -23,8 +25,22 @@ export const COLOURS_PART = 'colours'
 /** Grows whenever frames come out otherwise than before. */
 const VERSION = 3
 
+/** Somebody told by strokes alone. */
+export const CARRIED_METHOD = 'carried'
+const CARRIED = 1
+
+/** The strokes of a recipe. */
+export const strokesOf = ({ settings }: Recipe): readonly Stroke[] => JSON.parse(String(settings.strokes))
+
+/** Whether anything tells somebody from the rest. */
+export const isTold = ({ plate, strokes = [] }: Cut): boolean => plate !== '' || strokes.some(s => s.does === 'keep')
+
 /** What makes a moment of a take: only strokes that bear on it are part of it, so that a stroke makes nothing anew but what it may change. */
 export function cutoutRecipe(take: string, { plate, from, to, sensitive, strokes = [] }: Cut, seconds = 0): Recipe {
+  if (plate === '') {
+    const settings = { strokes: JSON.stringify(between(strokes, seconds)) }
+    return { method: CARRIED_METHOD, version: CARRIED, of: [take], settings }
+  }
   const near = bearing(strokes, seconds)
   const painted: Recipe['settings'] = near.length > 0 ? { strokes: JSON.stringify(near) } : {}
   return {

@@ -20,7 +20,7 @@ export const REACH = 1.5
 const SAME = 0.004
 
 /** Log odds under a stroke on its own frame, and of what looks alike beside it, which fade over so many frames. */
-const CERTAIN = 60
+export const CERTAIN = 60
 const LIKELY = 14
 const FADE = 25
 /** Cells by which what was painted may have moved: a frame, and at most; of the set, which stays. */
@@ -39,6 +39,14 @@ export function bearing(strokes: readonly Stroke[], seconds: number): Stroke[] {
   // On a painted frame nothing else is needed.
   const isThere = seconds - before <= SAME
   return near.filter(s => Math.abs(s.at - before) <= SAME || (!isThere && Math.abs(s.at - after) <= SAME))
+}
+
+/** The strokes on the nearest painted frames before a moment and after it, however far: without a plate nothing else tells of it. */
+export function between(strokes: readonly Stroke[], seconds: number): Stroke[] {
+  const before = Math.max(...strokes.filter(s => s.at <= seconds + SAME).map(s => s.at))
+  const after = Math.min(...strokes.filter(s => s.at > seconds + SAME).map(s => s.at))
+  const isThere = seconds - before <= SAME
+  return strokes.filter(s => Math.abs(s.at - before) <= SAME || (!isThere && Math.abs(s.at - after) <= SAME))
 }
 
 /** What a stroke covers and what it covered on its own frame. */
@@ -90,6 +98,9 @@ export function hintOf({ does, size, points }: Stroke, frame: Cells): Hint {
   const colours = under.filter((_, i) => i % step === 0).flatMap(i => [y[i]!, u[i]!, v[i]!])
   return { does, near, colours: Float32Array.from(colours) }
 }
+
+/** The cells that it covers. */
+export const underHint = ({ near }: Hint): number[] => near.flatMap(({ cell, far }) => (far === 0 ? [cell] : []))
 
 function isAlike({ y, u, v }: Cells, i: number, colours: Float32Array): boolean {
   for (let c = 0; c < colours.length; c += 3) {

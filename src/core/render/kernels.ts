@@ -186,6 +186,7 @@ interface KernelFunctions {
   ratioPlane(cross: number, square: number, n: number): void
   weighCells(planes: number, n: number, width: number, numbers: number, aside: number): void
   countColours(y: number, u: number, v: number, told: number, n: number, sure: number, counts: number): number
+  weighColours(y: number, u: number, v: number, n: number, own: number, other: number, most: number, odds: number): void
   believe(
     odds: number,
     across: number,

@@ -2,7 +2,7 @@
 
 import { type Affine, UNMOVED } from '../affine'
 import type { PlannedPicture } from '../picture'
-import { COLOURS_PART, type Cut, cutoutRecipe } from '../plate/recipe'
+import { COLOURS_PART, type Cut, cutoutRecipe, isTold } from '../plate/recipe'
 import type { Own, ShapeKind } from './kind'
 import { LAYER, type PlannedShown } from './layer'
 
@@ -14,9 +14,9 @@ const asShown = (picture: PlannedPicture, place: Affine): PlannedShown => ({
 
 const EVERYTHING = asShown({ kind: 'colour', colour: '#ffffff' }, UNMOVED)
 
-/** One of the pictures that the plate tells of a take; null without a plate, or of what is no take. */
+/** One of the pictures that tell somebody in a take; null where nothing tells them, or of what is no take. */
 function told(cut: Cut, { digest, moment }: Own, part: string): PlannedPicture | null {
-  if (cut.plate === '' || digest === null) return null
+  if (!isTold(cut) || digest === null) return null
   return { kind: 'derived', recipe: cutoutRecipe(digest, cut, moment), part, seconds: moment }
 }
 
@@ -31,7 +31,7 @@ export const CUTOUT: ShapeKind<Cut, PlannedShown> = {
   field: 'cut',
   word: 'cut-out',
   make: (_, { plate }) => ({ ...(plate ?? { plate: '', from: 0, to: 0 }), sensitive: 50, shadow: 100 }),
-  schema: ({ px, digest, extent, percent, oneOf, maybe, list, record }) =>
+  schema: ({ px, digest, extent, percent, oneOf, flag, maybe, list, record }) =>
     record({
       plate: digest,
       from: extent,
@@ -41,15 +41,17 @@ export const CUTOUT: ShapeKind<Cut, PlannedShown> = {
       strokes: maybe(
         list(record({ at: extent, does: oneOf('keep', 'lose'), size: extent, points: list(record({ x: px, y: px })) })),
       ),
+      settled: maybe(flag),
     }),
   files: ({ plate }) => (plate === '' ? [] : [plate]),
+  isMade: isTold,
   // From one plate to another there is nothing in between.
   mix: one => one,
   carried: value => value,
-  // Without a plate nothing is taken away.
+  // Where nothing tells somebody nothing is taken away.
   plan: (cut, _, { own }) => part(cut, own, 'alpha') ?? EVERYTHING,
   shade(cut, own) {
-    const shape = cut.shadow > 0 ? part(cut, own, 'shadow') : null
+    const shape = cut.plate !== '' && cut.shadow > 0 ? part(cut, own, 'shadow') : null
     return shape && { shape, strength: cut.shadow / 100 }
   },
   colours: (cut, own) => told(cut, own, COLOURS_PART),

@@ -28,6 +28,7 @@ export interface SchemaWords<S> {
   /** From nothing to so many hundredths. */
   percent(most: number): S
   oneOf(...words: readonly string[]): S
+  flag: S
   /** What may be left out. */
   maybe(of: S): S
   /** As many as an outline may have points. */
@@ -112,6 +113,8 @@ export interface ShapeKind<V, P> {
   shownAs?(value: V, layer: string): V
   /** Digests of the files that it cannot be made without; left out: none. */
   files?(value: V): readonly string[]
+  /** Whether pictures have to be made for it by recipe; left out: never. */
+  isMade?(value: V): boolean
   /** What it becomes where the px that it is told in come to lie elsewhere. */
   carried(value: V, map: Affine): V
   /** `to` carries px that the piece is told in to px of the output. */

@@ -25,19 +25,26 @@ export function aloneShot(shot: Shot, alone: readonly string[]): Shot {
   return { ...shot, layers: shot.layers.map(l => (alone.includes(l.id) ? l : { ...l, on: false })) }
 }
 
-/** Digests of the files that a piece cannot be made without, at any of its keys. */
-export function filesOf({ shape }: Piece): string[] {
-  const { files } = SHAPES[shape.kind]
-  if (!files) return []
+/** What a shape is at each of its keys. */
+function valuesOf({ shape }: Piece) {
   const value = shapeValue(shape)
-  return (isKeyed(value) ? value.keys.map(k => files(k.value)) : [files(value)]).flat()
+  return isKeyed(value) ? value.keys.map(k => k.value) : [value]
 }
+
+/** Digests of the files that a piece cannot be made without, at any of its keys. */
+export function filesOf(piece: Piece): string[] {
+  const { files } = SHAPES[piece.shape.kind]
+  return files ? valuesOf(piece).flatMap(v => [...files(v)]) : []
+}
+
+/** Whether pictures have to be made for a piece, at any of its keys. */
+const isMade = (piece: Piece): boolean => valuesOf(piece).some(v => SHAPES[piece.shape.kind].isMade?.(v) ?? false)
 
 /** Whether anything in a shot is made of takes by recipe, groups included. */
 export const hasDerived = ({ layers }: Shot): boolean =>
   layers.some(({ source, matte }) => {
     const inside = insideOf(source)
-    return matte.some(piece => filesOf(piece).length > 0) || (inside !== null && hasDerived(inside))
+    return matte.some(isMade) || (inside !== null && hasDerived(inside))
   })
 
 /** Every digest that a shot's layers use, groups included. */

@@ -2,7 +2,7 @@
 import { useEffect, useState } from 'react'
 import { brushSet, edit, projectOf, shotOf, store, useSend, useStore } from '../../app/store'
 import { isKeyed } from '../../core/keys'
-import type { Cut } from '../../core/plate/recipe'
+import { type Cut, isTold } from '../../core/plate/recipe'
 import { shapeAt, shapeValue } from '../../core/shape'
 import { type Layer, LIMITS, momentAt, type Piece, type Take } from '../../core/shot'
 import { frameToSeconds } from '../../core/time'
@@ -20,8 +20,9 @@ const takeCalled = (digest: string) => projectOf(store.getState())?.takes.find(t
 
 /** What a piece does that is cut out by a plate. */
 export function cutSummary(piece: Piece): string {
-  const { plate } = cutAt(piece, store.getState().view.frame)
-  return plate ? `against ${takeCalled(plate)?.name ?? 'a plate that is gone'}` : '◆ no plate yet'
+  const cut = cutAt(piece, store.getState().view.frame)
+  if (cut.plate) return `against ${takeCalled(cut.plate)?.name ?? 'a plate that is gone'}`
+  return isTold(cut) ? 'by strokes alone' : '◆ no plate and no strokes yet'
 }
 
 /** Its plate and its numbers. */
@@ -45,12 +46,13 @@ export function CutFields({ layer, piece }: { layer: Layer; piece: Piece }) {
       <label className="col-span-2 flex items-center gap-2 text-xs text-quiet">
         Plate
         <select
+          aria-label="Plate"
           value={cut.plate}
           disabled={readOnly}
           onChange={event => set({ plate: event.target.value, from: 0, to: 0.5 })}
           className="min-w-0 flex-1 rounded-full bg-ground px-2.5 py-1 text-ink"
         >
-          {cut.plate === '' && <option value="">choose one</option>}
+          <option value="">none: strokes alone</option>
           {takes?.filter(isPlate).map(({ digest, name }) => (
             <option key={digest} value={digest}>
               {name}
@@ -73,30 +75,34 @@ export function CutFields({ layer, piece }: { layer: Layer; piece: Piece }) {
           )}
         </>
       )}
-      <ValueField
-        layer={layer}
-        path={path}
-        field="sensitive"
-        label="Sensitive"
-        unit="%"
-        digits={0}
-        min={0}
-        max={100}
-        step={5}
-        initial={50}
-      />
-      <ValueField
-        layer={layer}
-        path={path}
-        field="shadow"
-        label="Shadow"
-        unit="%"
-        digits={0}
-        min={0}
-        max={200}
-        step={5}
-        initial={100}
-      />
+      {cut.plate !== '' && (
+        <>
+          <ValueField
+            layer={layer}
+            path={path}
+            field="sensitive"
+            label="Sensitive"
+            unit="%"
+            digits={0}
+            min={0}
+            max={100}
+            step={5}
+            initial={50}
+          />
+          <ValueField
+            layer={layer}
+            path={path}
+            field="shadow"
+            label="Shadow"
+            unit="%"
+            digits={0}
+            min={0}
+            max={200}
+            step={5}
+            initial={100}
+          />
+        </>
+      )}
       <Painting layer={layer} cut={cut} set={set} />
       <Making />
     </>
@@ -117,13 +123,29 @@ function Painting({ layer, cut, set }: { layer: Layer; cut: Cut; set: (changes: 
   const rate = useStore(s => shotOf(s)?.rate)
   const { does, size } = useStore(s => s.brush)
   const strokes = cut.strokes ?? []
-  if (!rate || cut.plate === '') return null
+  if (!rate) return null
   const { seconds } = momentAt(layer.timing, frame - layer.span.from, rate)
   const half = frameToSeconds(1, rate) / 2
   const elsewhere = strokes.filter(s => Math.abs(s.at - seconds) > half)
   const here = strokes.length - elsewhere.length
+  if (cut.settled)
+    return (
+      <div className="col-span-2 flex min-h-7 items-center justify-between text-xs text-quiet">
+        Settled: nothing is painted on it
+        <TextButton disabled={readOnly} onClick={() => set({ settled: false })}>
+          Open again
+        </TextButton>
+      </div>
+    )
+  const settle = () => {
+    send(brushSet({ does: null }))
+    set({ settled: true })
+  }
   return (
     <div className="col-span-2 flex flex-col gap-1.5 text-xs text-quiet">
+      {strokes.length === 0 && cut.plate === '' && (
+        <p>Keep and lose with one stroke each, once more where it goes wrong. Between two painted frames both tell.</p>
+      )}
       <div className="flex items-center justify-between gap-2">
         Paint
         <Choice
@@ -146,15 +168,20 @@ function Painting({ layer, cut, set }: { layer: Layer; cut: Cut; set: (changes: 
         />
       )}
       {strokes.length > 0 && (
-        <div className="flex min-h-7 items-center justify-between">
+        <div className="flex min-h-7 flex-wrap items-center justify-between gap-x-2">
           <span>
             {strokes.length} {strokes.length === 1 ? 'stroke' : 'strokes'}, {here} on this frame
           </span>
-          {here > 0 && (
-            <TextButton disabled={readOnly} onClick={() => set({ strokes: elsewhere })}>
-              Take these away
+          <span className="-mr-3 ml-auto flex whitespace-nowrap">
+            {here > 0 && (
+              <TextButton disabled={readOnly} onClick={() => set({ strokes: elsewhere })}>
+                Take these away
+              </TextButton>
+            )}
+            <TextButton disabled={readOnly} onClick={settle}>
+              Settle
             </TextButton>
-          )}
+          </span>
         </div>
       )}
     </div>

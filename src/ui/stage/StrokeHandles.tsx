@@ -100,7 +100,7 @@ export function StrokeHandles({ layer, piece, frame, camera, onActive }: Handles
     const next = { ...cut, strokes: [...(cut.strokes ?? []), stroke] }
     send(edit('setValue', layer.id, { of: 'shape', piece: piece.id }, frame, next, keying))
   }
-  const shown = (cut.strokes ?? []).filter(s => Math.abs(s.at - seconds) < 1)
+  const shown = (cut.settled ? [] : (cut.strokes ?? [])).filter(s => Math.abs(s.at - seconds) < 1)
   return (
     <>
       {shown.map((stroke, i) => (
@@ -113,7 +113,7 @@ export function StrokeHandles({ layer, piece, frame, camera, onActive }: Handles
           isFaint={Math.abs(stroke.at - seconds) > half}
         />
       ))}
-      {brush.does && !readOnly && (
+      {brush.does && !readOnly && !cut.settled && (
         <>
           <rect
             data-testid="paint"
