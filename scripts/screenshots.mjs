@@ -145,6 +145,49 @@ await view('Cut-out')
 await page.waitForTimeout(6000)
 await shoot('plate')
 await view('Picture')
+await page.getByLabel('Plate', { exact: true }).selectOption('')
+/** A stroke through places told in shares of the picture. */
+const stroke = async points => {
+  const [first, ...more] = points.map(([x, y]) => [picture.x + x * picture.width, picture.y + y * picture.height])
+  await page.mouse.move(...first)
+  await page.mouse.down()
+  for (const at of more) await page.mouse.move(...at, { steps: 5 })
+  await page.mouse.up()
+}
+await press('p')
+for (const points of [
+  [
+    [0.36, 0.31],
+    [0.34, 0.5],
+    [0.33, 0.66],
+  ],
+  [
+    [0.25, 0.56],
+    [0.27, 0.65],
+  ],
+])
+  await stroke(points)
+await press('z')
+for (const points of [
+  [
+    [0.19, 0.67],
+    [0.23, 0.44],
+    [0.3, 0.25],
+    [0.37, 0.21],
+    [0.44, 0.32],
+    [0.48, 0.66],
+  ],
+  [
+    [0.2, 0.72],
+    [0.47, 0.72],
+  ],
+])
+  await stroke(points)
+await press('z')
+await view('Tint')
+await page.waitForTimeout(6000)
+await shoot('strokes')
+await view('Picture')
 await page.getByRole('button', { name: 'Delete Plate cut-out' }).click()
 await page.locator('[data-layer="Act B, right"]').click()
 await page.getByRole('link', { name: 'Lock-off report' }).click()

@@ -97,8 +97,8 @@ describe('somebody told by strokes alone', () => {
   })
 
   it('comes out the same in whatever order it is asked for', async () => {
-    const [first, second, third] = await errorsOf(painted(6), [9, 2, 7])
-    expect(await errorsOf(painted(6), [7, 9, 2])).toEqual([third, first, second])
+    const [first, second, third, painted6] = await errorsOf(painted(6), [9, 2, 7, 6])
+    expect(await errorsOf(painted(6), [6, 7, 9, 2])).toEqual([painted6, third, first, second])
   })
 
   it('is done again only between the painted frames about a correction', () => {

@@ -18,12 +18,6 @@ export interface Carrying {
   towards(index: number, isWanted: () => boolean): AsyncGenerator<CarriedFrame, void, unknown>
 }
 
-/** How far it has been carried from a painted frame one way. */
-interface Reached {
-  index: number
-  carrier: Carrier
-}
-
 /**
  * Prepares a take for being cut out by strokes on one of its frames, or on two: then what lies between them is told from both sides. From one alone it is carried as far as it
  * is asked for. Throws MediaProblem, OutOfMemory.
@@ -37,8 +31,14 @@ export async function startCarrying(
   const own = await ownKernels(k, take.size)
   const frame: Cells = blankCells(own, take.size)
   const painted = [...new Set(strokes.map(s => frameAt(take, s.at)))].sort((a, b) => a - b)
-  const sides = new Map<number, Reached>()
-  let shared: Carrier | null = null
+  /** Each way has room of its own: whoever goes outward from a painted frame asks now for the one, now for the other. */
+  const ways = new Map<1 | -1, Carrier>()
+  const reached = new Map<1 | -1, number>()
+  const carrierOf = (way: 1 | -1): Carrier => {
+    const at = ways.get(way) ?? carrier(own, take.size)
+    ways.set(way, at)
+    return at
+  }
 
   const read = (index: number, isWanted: () => boolean) => {
     if (!isWanted()) throw new Dropped('A newer frame is wanted.')
@@ -53,37 +53,31 @@ export async function startCarrying(
     )
   }
 
-  /** One side after the other has the same room. */
-  const carrying = (): Carrier => {
-    shared ??= carrier(own, take.size)
-    return shared
-  }
-
   async function* fromOne(from: number, index: number, isWanted: () => boolean): AsyncGenerator<CarriedFrame> {
-    const step = index < from ? -1 : 1
-    const at = carrying()
-    let reached = sides.get(step)
-    // Both ways share their room: what the other way left there is of no use.
-    if (!reached || (index - reached.index) * step < 0) {
-      sides.clear()
+    const way = index < from ? -1 : 1
+    const at = carrierOf(way)
+    let now = reached.get(way)
+    if (now === undefined || (index - now) * way <= 0) {
+      reached.delete(way)
       await begin(at, from, isWanted)
-      reached = { index: from, carrier: at }
+      now = from
+      reached.set(way, now)
       if (index === from) yield { index, ...at.finish(frame, [{ told: at.told(), weight: 1 }]) }
-      sides.set(step, reached)
     }
-    while (reached.index !== index) {
-      await read(reached.index + step, isWanted)
+    while (now !== index) {
+      await read(now + way, isWanted)
       at.go(frame)
-      reached.index += step
-      const told = at.told()
-      yield { index: reached.index, ...at.finish(frame, [{ told, weight: 1 }]) }
+      now += way
+      // Stopped on the way it goes on from there.
+      reached.set(way, now)
+      yield { index: now, ...at.finish(frame, [{ told: at.told(), weight: 1 }]) }
     }
   }
 
   async function* fromBoth(first: number, last: number, isWanted: () => boolean): AsyncGenerator<CarriedFrame> {
-    const at = carrying()
+    const at = carrierOf(1)
     const forward: Told[] = []
-    sides.clear()
+    reached.clear()
     await begin(at, first, isWanted)
     for (let i = first + 1; i < last; i++) {
       await read(i, isWanted)

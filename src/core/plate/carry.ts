@@ -154,13 +154,15 @@ export function carrier(k: Kernels, full: Size): Carrier {
     },
     told: () => Int8Array.from(told, v => Math.max(-127, Math.min(127, v * PARTS))),
     finish(frame, sides) {
-      told.fill(0)
-      for (const { told: side, weight } of sides) for (let i = 0; i < n; i++) told[i]! += (side[i]! / PARTS) * weight
-      const part = standing(frame, told, is)
+      // What goes on from here is told by its own side alone.
+      const all = odds
+      all.fill(0)
+      for (const { told: side, weight } of sides) for (let i = 0; i < n; i++) all[i]! += (side[i]! / PARTS) * weight
+      const part = standing(frame, all, is)
       guessBehind(frame, is, behind)
       k.bytes(colours, px * 4).fill(0)
       soften(frame, behind, { slopes, noise: NOISE }, { is, part, left }, alpha, colours)
-      const { unsure } = tally(frame, told, is, left)
+      const { unsure } = tally(frame, all, is, left)
       return { alpha: k.bytes(alpha, px).slice(), colours: packedColours(frame, alpha, colours), unsure }
     },
   }
