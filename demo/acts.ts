@@ -2,6 +2,7 @@
 
 import { NEAR_CLOCKMAKER } from './before-the-panels'
 import { type Pose, paintClockmaker } from './clockmaker'
+import { HOLDER } from './hoop'
 import { leftRest, moved, perform, smooth } from './poses'
 import type { Actor, SCENES } from './scenes'
 import { WIDTH } from './shop'
@@ -20,6 +21,7 @@ export type ClipName =
   | 'before-the-panels'
   | 'dusk-walk'
   | 'attic-steps'
+  | 'hoop'
 
 export interface Clip {
   name: ClipName
@@ -319,5 +321,15 @@ export const CLIPS: Readonly<Record<ClipName, Clip>> = {
     actor: STEPPER,
     seed: 12,
     bitrate: 4_200_000,
+  },
+  hoop: {
+    name: 'hoop',
+    title: 'He holds up a hoop',
+    frames: 150,
+    exposure: [1, 1, 1],
+    lines: [{ at: 2.4, pitch: 112 }],
+    scene: 'shop',
+    actor: HOLDER,
+    seed: 13,
   },
 }

@@ -25,6 +25,7 @@ const FRAMES: Readonly<Record<string, readonly number[]>> = {
   'the-pendulum': [0, 130],
   'vanishing-hour': [108],
   'behind-the-walker': [130],
+  hoop: [66],
 }
 
 /** The first demo shot with all that the others do not show: turned, enlarged, mirrored, mixed, blended, copied, grouped, looping. */

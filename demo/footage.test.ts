@@ -1,12 +1,15 @@
 // The generator tells the truth about the clips that are shipped.
 import { beforeAll, expect, it } from 'vitest'
 import { nodeMedia } from '../src/cli/engine'
+import { findProject } from '../src/cli/projects'
+import { sample } from '../src/core/keys'
 import { type Kernels, toCodesPicture } from '../src/core/render'
 import { frameStore } from '../src/media/frames'
 import { demoClip } from '../src/testing/clips'
 import { testKernels } from '../src/testing/kernels'
-import type { ClipName } from './acts'
+import { CLIPS, type ClipName } from './acts'
 import { footageFrame } from './footage'
+import { hoopAt } from './hoop'
 
 let k: Kernels
 beforeAll(async () => {
@@ -75,4 +78,18 @@ it('the right act is darker and warmer by the exposure that is told', () => {
 it('no two frames share their noise', () => {
   const [a, b] = [footageFrame('empty-shop', 3), footageFrame('empty-shop', 4)]
   expect(difference(a.pixels, b.pixels, () => true)).toBeGreaterThan(0.5)
+})
+
+it('what rides on the hoop stays in it', async () => {
+  const { project, close } = await findProject('hoop')
+  const [shop] = project.shot.layers
+  const [inside] = shop!.matte
+  for (let frame = 0; frame < CLIPS.hoop.frames; frame += 3) {
+    const { x, y, scale } = sample(inside!.motion, frame)
+    // The shutter is open for half a frame.
+    const truth = hoopAt((frame + 0.25) / 30)
+    expect(Math.hypot(inside!.pivot.x + x - truth.x, inside!.pivot.y + y - truth.y)).toBeLessThan(3)
+    expect(Math.abs(scale - 1)).toBeLessThan(0.02)
+  }
+  await close()
 })

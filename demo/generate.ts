@@ -19,14 +19,19 @@ import {
 } from 'mediabunny'
 import { nodeKernels, nodeMedia, pathSource, startEngine } from '../src/cli/engine'
 import { findProject } from '../src/cli/projects'
+import type { Affine } from '../src/core/affine'
 import { planesLength, writePlanes } from '../src/core/render'
 import type { Take } from '../src/core/shot'
 import type { Span } from '../src/core/time'
 import { tellColour, WRITTEN_COLOUR } from '../src/media/colour'
+import { countedFrames } from '../src/media/cutout'
 import { exportFrame, exportShot, PRIMING } from '../src/media/export'
+import { followMoves } from '../src/media/follow'
 import { plainFont } from '../src/media/font'
+import { frameStore } from '../src/media/frames'
 import { describeTake, openMedia } from '../src/media/open'
 import { CLIPS, type ClipName, RATE } from './acts'
+import { HOOP_RADIUS, hoopAt, RIM } from './hoop'
 import { HEIGHT, WIDTH } from './shop'
 import { demoShots } from './shots'
 import { clipSound, SAMPLE_RATE } from './sound'
@@ -155,6 +160,30 @@ async function takeIn(name: string): Promise<Take> {
   return { ...(await describeTake(media, statSync(path).size)), digest: await digest(path) }
 }
 
+/** How the rim of the hoop moves, as it is followed in its clip. */
+async function followedHoop(): Promise<Affine[]> {
+  const k = await nodeKernels(384 << 20)
+  const frames = frameStore(k, 64 << 20)
+  const path = here('./clips/hoop.mp4')
+  const media = await openMedia(pathSource(path), 'hoop.mp4')
+  frames.add('hoop', media)
+  const of = countedFrames('hoop', (await describeTake(media, statSync(path).size)).picture)!
+  const { x, y } = hoopAt(0)
+  // The rim alone: what is seen through it goes its own ways.
+  const round = (radius: number, way: 1 | -1) =>
+    Array.from({ length: 33 }, (_, i) => (way * i * 2 * Math.PI) / 32).map(a => ({
+      x: x + radius * Math.cos(a),
+      y: y + radius * Math.sin(a),
+    }))
+  const corners = [...round(HOOP_RADIUS + RIM / 3, 1), ...round(HOOP_RADIUS - RIM / 3, -1)]
+  const moved = await followMoves(k, frames, of, 0, { corners }, { from: 0, to: of.count })
+  await frames.close()
+  return moved.map(({ frame, move }) => {
+    if (!move) throw new Error(`The hoop is lost at frame ${frame}.`)
+    return move
+  })
+}
+
 async function digest(path: string): Promise<string> {
   const hash = await createSHA256()
   return hash.update(await readFile(path)).digest('hex')
@@ -171,7 +200,12 @@ for (const name of Object.keys(CLIPS) as ClipName[]) {
   if (wanted(name)) await writeClip(name, path)
   files.set(name, { digest: await digest(path), bytes: statSync(path).size })
 }
-const shots = demoShots({ clips: files, font: await writeFont('limelight'), drawing: await takeIn('clock-tower.svg') })
+const shots = demoShots({
+  clips: files,
+  font: await writeFont('limelight'),
+  drawing: await takeIn('clock-tower.svg'),
+  hoop: await followedHoop(),
+})
 for (const { slug, project, poster, glance } of shots) {
   writeFileSync(here(`./shots/${slug}.json`), `${JSON.stringify(project, null, 2)}\n`)
   await writePoster(slug, poster)

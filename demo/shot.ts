@@ -1,4 +1,5 @@
 // What demo shots are put together from.
+import type { Affine } from '../src/core/affine'
 import {
   blankLayer,
   FORMAT,
@@ -20,6 +21,8 @@ export interface Files {
   clips: ReadonlyMap<ClipName, { digest: string; bytes: number }>
   font: Take
   drawing: Take
+  /** How the hoop's rim was found to move from the first frame of its clip to each. */
+  hoop: readonly Affine[]
 }
 
 export interface DemoShot {

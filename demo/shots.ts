@@ -3,6 +3,7 @@
 import type { DemoShot, Files } from './shot'
 import { behindTheWalker } from './tricks/behind-the-walker'
 import { clockTower } from './tricks/clock-tower'
+import { hoop } from './tricks/hoop'
 import { intoThePanelling } from './tricks/into-the-panelling'
 import { oneLongTake } from './tricks/one-long-take'
 import { openLate } from './tricks/open-late'
@@ -29,4 +30,5 @@ export const demoShots = (files: Files): DemoShot[] =>
     thePendulum,
     vanishingHour,
     behindTheWalker,
+    hoop,
   ].map(make => make(files))
