@@ -138,6 +138,7 @@ test('somebody is told by strokes alone, carried to other frames, settled and op
   await goTo(page, 80)
   await settled(page)
   expect(await inside()).toEqual([255, 0, 0])
+  await expect(page.locator('[data-cut-row]')).toHaveAttribute('aria-label', /^Act A, left: \d+ of 184 frames/)
   await page.getByRole('button', { name: 'Settle' }).click()
   await page.keyboard.press('p')
   await expect(paint).toBeHidden()

@@ -157,8 +157,8 @@ const stroke = async points => {
 await press('p')
 for (const points of [
   [
-    [0.36, 0.31],
-    [0.34, 0.5],
+    [0.32, 0.36],
+    [0.315, 0.5],
     [0.33, 0.66],
   ],
   [

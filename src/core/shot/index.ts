@@ -2,7 +2,16 @@ export { asTake, insideOf, sourceKind, takeSeconds } from '../source'
 export { besideOf, plateIn } from './beside'
 export { clone } from './clone'
 export * as edits from './edits'
-export { aloneShot, dropTakeLayers, filesOf, hasDerived, innerShot, takeShot, takeUses, usedTakes } from './inner'
+export {
+  aloneShot,
+  dropTakeLayers,
+  hasDerived,
+  innerShot,
+  isMade,
+  takeShot,
+  takeUses,
+  usedTakes,
+} from './inner'
 export { LIMITS } from './limits'
 export {
   actLayers,

@@ -38,7 +38,8 @@ export function filesOf(piece: Piece): string[] {
 }
 
 /** Whether pictures have to be made for a piece, at any of its keys. */
-const isMade = (piece: Piece): boolean => valuesOf(piece).some(v => SHAPES[piece.shape.kind].isMade?.(v) ?? false)
+export const isMade = (piece: Piece): boolean =>
+  valuesOf(piece).some(v => SHAPES[piece.shape.kind].isMade?.(v) ?? false)
 
 /** Whether anything in a shot is made of takes by recipe, groups included. */
 export const hasDerived = ({ layers }: Shot): boolean =>

@@ -1,7 +1,7 @@
 import { type CSSProperties, memo, useMemo } from 'react'
 import { useHeld, useStore } from '../../app/store'
 import { HEADS } from '../../app/time-scale'
-import { filesOf, keyedPaths, type Layer, valueName } from '../../core/shot'
+import { isMade, keyedPaths, type Layer, valueName } from '../../core/shot'
 import { BAR, Bar } from './Bar'
 import { CutRow } from './CutRow'
 import { KEY_ROW } from './KeyRow'
@@ -9,7 +9,7 @@ import { KeyRows } from './KeyRows'
 import { LaneHead } from './LaneHead'
 import { useLanes } from './lanes-context'
 
-const isCutOut = (layer: Layer): boolean => layer.matte.some(piece => filesOf(piece).length > 0)
+const isCutOut = (layer: Layer): boolean => layer.matte.some(isMade)
 
 /** Px that a layer's lane is high: its bar and, opened, a row for each value that has keys. */
 export const laneHeight = (layer: Layer, open: boolean): number =>

@@ -1,6 +1,6 @@
 // Strokes that keep and lose, painted on the picture of a take that is cut out. What is kept has a whole line, what is lost one of dashes with bars across its ends.
 import { type PointerEvent, useRef, useState } from 'react'
-import { edit, shotOf, store, useSend, useStore } from '../../app/store'
+import { edit, shotOf, useSend, useStore } from '../../app/store'
 import { carry, inverse, scaleOf } from '../../core/affine'
 import type { Cut } from '../../core/plate/recipe'
 import type { Stroke } from '../../core/plate/strokes'
@@ -96,9 +96,9 @@ export function StrokeHandles({ layer, piece, frame, camera, onActive }: Handles
       size: brush.size,
       points: points.map(p => carry(back, p)).map(({ x, y }) => ({ x: round(x), y: round(y) })),
     }
-    const { keying } = store.getState().view
+    // Strokes have a time of their own: they are the same at every frame of the shot.
     const next = { ...cut, strokes: [...(cut.strokes ?? []), stroke] }
-    send(edit('setValue', layer.id, { of: 'shape', piece: piece.id }, frame, next, keying))
+    send(edit('setValue', layer.id, { of: 'shape', piece: piece.id }, frame, next))
   }
   const shown = (cut.settled ? [] : (cut.strokes ?? [])).filter(s => Math.abs(s.at - seconds) < 1)
   return (
