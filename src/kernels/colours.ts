@@ -45,7 +45,7 @@ export function packColours(
   return count;
 }
 
-/** Whether any of n px from p on is neither clear nor solid, sixteen at a time. */
+/** Whether sixteen px from p on are clear. */
 // @ts-expect-error: decorator
 @inline
 function allClear(p: usize): bool {

@@ -15,22 +15,25 @@ export function guessBehind(frame: Cells, is: Float32Array<ArrayBuffer>, out: Ce
     const [near, seen, share, sum] = [planeIn(k, n), planeIn(k, n), planeIn(k, n), planeIn(k, n)]
     boxMean(k, frame, is, ROUND, near)
     for (let i = 0; i < n; i++) seen[i] = near[i]! < 0.001 ? 1 : 0
+    const tones = ['y', 'u', 'v'] as const
+    for (const name of tones) out[name].set(frame[name])
     const told = new Uint8Array(n)
-    for (const name of ['y', 'u', 'v'] as const) {
-      out[name].set(frame[name])
-      told.fill(0)
-      for (const far of BENEATH) {
-        boxMean(k, frame, seen, far, share)
+    for (const far of BENEATH) {
+      boxMean(k, frame, seen, far, share)
+      const isNew = (i: number) => seen[i] === 0 && told[i] === 0 && share[i]! > SEEN
+      for (const name of tones) {
         for (let i = 0; i < n; i++) sum[i] = seen[i]! * frame[name][i]!
         boxMean(k, frame, sum, far, sum)
-        for (let i = 0; i < n; i++) {
-          if (seen[i] === 1 || told[i] === 1 || share[i]! <= SEEN) continue
-          out[name][i] = sum[i]! / share[i]!
-          told[i] = 1
-        }
+        for (let i = 0; i < n; i++) if (isNew(i)) out[name][i] = sum[i]! / share[i]!
       }
-      // Where somebody is all there is, nothing is known: grey.
-      for (let i = 0; i < n; i++) if (seen[i] === 0 && told[i] === 0) out[name][i] = name === 'y' ? 128 + LIFT : 0
+      for (let i = 0; i < n; i++) if (isNew(i)) told[i] = 1
+    }
+    // Where somebody is all there is, nothing is known: grey.
+    for (let i = 0; i < n; i++) {
+      if (seen[i] === 1 || told[i] === 1) continue
+      out.y[i] = 128 + LIFT
+      out.u[i] = 0
+      out.v[i] = 0
     }
     for (let y = 0, p = 0; y < full.height; y++) {
       const row = (y >> 1) * width

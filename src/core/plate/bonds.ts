@@ -2,6 +2,7 @@
 import type { Cells } from './cells'
 import type { Noise } from './noise'
 import { type Plane, placed } from './plane'
+import type { Tones } from './steady'
 
 const BOND = 4
 const LEAST = 0.25
@@ -15,7 +16,7 @@ export interface Bonds {
 }
 
 /** Little where the frame has an edge that its plate has not, much where they look alike (as background cut does, Sun 2006). Throws OutOfMemory. */
-export function bonds(frame: Cells, plate: Cells, noise: Noise, { across, down }: Bonds): void {
+export function bonds(frame: Cells, plate: Tones, noise: Noise, { across, down }: Bonds): void {
   const { k, width, height, y, u, v } = frame
   const scale = 16 / (12 * noise.y[noise.y.length >> 1]! + 8)
   const of = [y, u, v, plate.y, plate.u, plate.v].map(plane => plane.byteOffset) as Six

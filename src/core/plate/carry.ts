@@ -14,6 +14,7 @@ import { palette } from './palette'
 import { boxMean, type Plane, planeIn } from './plane'
 import { tally } from './seen'
 import { soften, standing } from './soften'
+import type { Tones } from './steady'
 import { CERTAIN, type Hint, underHint } from './strokes'
 
 /** Log odds that a way to what was painted is worth at most, and colours that were seen of one and of the other. */
@@ -80,7 +81,7 @@ export function carrier(k: Kernels, full: Size): Carrier {
   const plane = () => planeIn(k, n)
   const [odds, told, prior, is, left, slopes] = [plane(), plane(), plane(), plane(), plane(), plane()]
   const before = { ...size, y: plane() }
-  const nothing = { ...blankCells(k, { width: 2, height: 2 }), y: plane(), u: plane(), v: plane() }
+  const nothing: Tones = { y: plane(), u: plane(), v: plane() }
   const ties: Bonds = { across: plane(), down: plane() }
   const [own, other] = [palette(k), palette(k)]
   const px = full.width * full.height
@@ -137,7 +138,8 @@ export function carrier(k: Kernels, full: Size): Carrier {
     },
     go(frame) {
       // Only what lies about somebody has to be looked for.
-      boxMean(k, size, standingPlane(), BLOCK * 2, prior)
+      standing(frame, told, is)
+      boxMean(k, size, is, BLOCK * 2, prior)
       const isNear = (column: number, row: number) => {
         const [x, y] = [
           Math.min(size.width - 1, column * BLOCK + BLOCK / 2),
@@ -165,10 +167,5 @@ export function carrier(k: Kernels, full: Size): Carrier {
       const { unsure } = tally(frame, all, is, left)
       return { alpha: k.bytes(alpha, px).slice(), colours: packedColours(frame, alpha, colours), unsure }
     },
-  }
-
-  function standingPlane(): Plane {
-    for (let i = 0; i < n; i++) is[i] = told[i]! > 0 ? 1 : 0
-    return is
   }
 }

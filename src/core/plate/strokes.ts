@@ -19,6 +19,9 @@ export const REACH = 1.5
 /** Seconds within which strokes are on the same frame. */
 const SAME = 0.004
 
+/** Whether a stroke is on the frame that begins at a moment. */
+export const isOn = ({ at }: Stroke, moment: number): boolean => Math.abs(at - moment) <= SAME
+
 /** Log odds under a stroke on its own frame, and of what looks alike beside it, which fade over so many frames. */
 export const CERTAIN = 60
 const LIKELY = 14
@@ -58,42 +61,34 @@ export interface Hint {
   colours: Float32Array
 }
 
-/** How far a place lies from a line of points. */
-function farFrom(points: readonly Point[], x: number, y: number): number {
-  let least = Number.POSITIVE_INFINITY
-  points.forEach((p, i) => {
-    const q = points[i + 1] ?? p
-    const [dx, dy] = [q.x - p.x, q.y - p.y]
-    const along = Math.max(0, Math.min(1, ((x - p.x) * dx + (y - p.y) * dy) / (dx * dx + dy * dy || 1)))
-    least = Math.min(least, Math.hypot(x - p.x - along * dx, y - p.y - along * dy))
-  })
-  return least
+/** How far a place lies from the line between two. */
+function farFrom(p: Point, q: Point, x: number, y: number): number {
+  const [dx, dy] = [q.x - p.x, q.y - p.y]
+  const along = Math.max(0, Math.min(1, ((x - p.x) * dx + (y - p.y) * dy) / (dx * dx + dy * dy || 1)))
+  return Math.hypot(x - p.x - along * dx, y - p.y - along * dy)
 }
 
 /** Takes a stroke down, with the frame that it was painted on. */
 export function hintOf({ does, size, points }: Stroke, frame: Cells): Hint {
   const { width, height, y, u, v } = frame
   const line = points.map(p => ({ x: p.x / 2, y: p.y / 2 }))
-  const [xs, ys] = [line.map(p => p.x), line.map(p => p.y)]
   const reach = size / 2 + FAR
-  const near: Hint['near'][number][] = []
-  const under: number[] = []
-  for (
-    let cy = Math.max(0, Math.floor(Math.min(...ys) - reach));
-    cy < Math.min(height, Math.max(...ys) + reach);
-    cy++
-  ) {
-    for (
-      let cx = Math.max(0, Math.floor(Math.min(...xs) - reach));
-      cx < Math.min(width, Math.max(...xs) + reach);
-      cx++
-    ) {
-      const far = Math.max(0, farFrom(line, cx + 0.5, cy + 0.5) - size / 2)
-      if (far > FAR) continue
-      near.push({ cell: cy * width + cx, far })
-      if (far === 0) under.push(cy * width + cx)
+  const least = new Map<number, number>()
+  // Part by part: a stroke round somebody is long, and most of what it goes round is far from all of it.
+  line.forEach((p, i) => {
+    const q = line[i + 1] ?? p
+    const [left, top] = [Math.min(p.x, q.x) - reach, Math.min(p.y, q.y) - reach]
+    const [right, bottom] = [Math.max(p.x, q.x) + reach, Math.max(p.y, q.y) + reach]
+    for (let cy = Math.max(0, Math.floor(top)); cy < Math.min(height, bottom); cy++) {
+      for (let cx = Math.max(0, Math.floor(left)); cx < Math.min(width, right); cx++) {
+        const far = Math.max(0, farFrom(p, q, cx + 0.5, cy + 0.5) - size / 2)
+        const cell = cy * width + cx
+        if (far <= FAR && far < (least.get(cell) ?? Number.POSITIVE_INFINITY)) least.set(cell, far)
+      }
     }
-  }
+  })
+  const near = [...least].sort(([a], [b]) => a - b).map(([cell, far]) => ({ cell, far }))
+  const under = near.filter(n => n.far === 0).map(n => n.cell)
   const step = Math.max(1, Math.floor(under.length / COLOURS))
   const colours = under.filter((_, i) => i % step === 0).flatMap(i => [y[i]!, u[i]!, v[i]!])
   return { does, near, colours: Float32Array.from(colours) }

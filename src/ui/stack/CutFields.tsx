@@ -1,11 +1,12 @@
 // A piece that is somebody cut out by a plate: which plate, when nobody is in it, and how little tells somebody.
 import { useEffect, useState } from 'react'
+import { paintedMoment } from '../../app/painted-moment'
 import { brushSet, edit, projectOf, shotOf, store, useSend, useStore } from '../../app/store'
 import { isKeyed } from '../../core/keys'
 import { type Cut, isTold } from '../../core/plate/recipe'
+import { isOn } from '../../core/plate/strokes'
 import { shapeAt, shapeValue } from '../../core/shape'
-import { type Layer, LIMITS, momentAt, type Piece, type Take } from '../../core/shot'
-import { frameToSeconds } from '../../core/time'
+import { type Layer, LIMITS, type Piece, type Take } from '../../core/shot'
 import { TextButton } from '../common/Button'
 import { Choice } from '../common/Choice'
 import { NumberField } from '../common/NumberField'
@@ -41,6 +42,7 @@ export function CutFields({ layer, piece }: { layer: Layer; piece: Piece }) {
   const { marked } = plate ?? { marked: null }
   const isFilm = plate?.picture?.kind === 'film'
   const seconds = { layer, path, unit: 's', digits: 2, min: 0, max: LIMITS.coordinate, step: 0.1, initial: 0 }
+  const percent = { layer, path, unit: '%', digits: 0, min: 0, step: 5 }
   return (
     <>
       <label className="col-span-2 flex items-center gap-2 text-xs text-quiet">
@@ -77,30 +79,8 @@ export function CutFields({ layer, piece }: { layer: Layer; piece: Piece }) {
       )}
       {cut.plate !== '' && (
         <>
-          <ValueField
-            layer={layer}
-            path={path}
-            field="sensitive"
-            label="Sensitive"
-            unit="%"
-            digits={0}
-            min={0}
-            max={100}
-            step={5}
-            initial={50}
-          />
-          <ValueField
-            layer={layer}
-            path={path}
-            field="shadow"
-            label="Shadow"
-            unit="%"
-            digits={0}
-            min={0}
-            max={200}
-            step={5}
-            initial={100}
-          />
+          <ValueField field="sensitive" label="Sensitive" max={100} initial={50} {...percent} />
+          <ValueField field="shadow" label="Shadow" max={200} initial={100} {...percent} />
         </>
       )}
       <Painting layer={layer} cut={cut} set={set} />
@@ -121,12 +101,12 @@ function Painting({ layer, cut, set }: { layer: Layer; cut: Cut; set: (changes: 
   const readOnly = useStore(s => s.view.readOnly)
   const frame = useStore(s => s.view.frame)
   const rate = useStore(s => shotOf(s)?.rate)
+  const takes = useStore(s => projectOf(s)?.takes)
   const { does, size } = useStore(s => s.brush)
   const strokes = cut.strokes ?? []
   if (!rate) return null
-  const { seconds } = momentAt(layer.timing, frame - layer.span.from, rate)
-  const half = frameToSeconds(1, rate) / 2
-  const elsewhere = strokes.filter(s => Math.abs(s.at - seconds) > half)
+  const moment = paintedMoment(layer, frame, rate, takes ?? [])
+  const elsewhere = strokes.filter(s => !isOn(s, moment))
   const here = strokes.length - elsewhere.length
   if (cut.settled)
     return (

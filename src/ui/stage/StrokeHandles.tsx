@@ -1,12 +1,12 @@
 // Strokes that keep and lose, painted on the picture of a take that is cut out. What is kept has a whole line, what is lost one of dashes with bars across its ends.
 import { type PointerEvent, useRef, useState } from 'react'
-import { edit, shotOf, useSend, useStore } from '../../app/store'
+import { paintedMoment } from '../../app/painted-moment'
+import { edit, projectOf, shotOf, useSend, useStore } from '../../app/store'
 import { carry, inverse, scaleOf } from '../../core/affine'
 import type { Cut } from '../../core/plate/recipe'
-import type { Stroke } from '../../core/plate/strokes'
+import { isOn, type Stroke } from '../../core/plate/strokes'
 import { shapeAt } from '../../core/shape'
-import { momentAt, type Point } from '../../core/shot'
-import { frameToSeconds } from '../../core/time'
+import type { Point } from '../../core/shot'
 import { pieceMap, round } from './piece-space'
 import type { HandlesProps } from './shape-views'
 
@@ -51,6 +51,7 @@ export function StrokeHandles({ layer, piece, frame, camera, onActive }: Handles
   const send = useSend()
   const brush = useStore(s => s.brush)
   const rate = useStore(s => shotOf(s)?.rate)
+  const takes = useStore(s => projectOf(s)?.takes)
   const readOnly = useStore(s => s.view.readOnly)
   const [pointer, setPointer] = useState<Point | null>(null)
   const [drawn, setDrawn] = useState<Point[]>([])
@@ -58,8 +59,7 @@ export function StrokeHandles({ layer, piece, frame, camera, onActive }: Handles
   if (!rate) return null
   const cut = shapeAt(piece.shape, frame) as Cut
   const map = pieceMap(layer, piece, frame, camera)
-  const { seconds } = momentAt(layer.timing, frame - layer.span.from, rate)
-  const half = frameToSeconds(1, rate) / 2
+  const moment = paintedMoment(layer, frame, rate, takes ?? [])
   const wide = (size: number) => size * scaleOf(map)
   const place = (event: PointerEvent): Point => {
     const area = (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect()
@@ -91,7 +91,7 @@ export function StrokeHandles({ layer, piece, frame, camera, onActive }: Handles
     if (!points || !brush.does) return
     const back = inverse(map)
     const stroke: Stroke = {
-      at: Math.max(0, seconds),
+      at: moment,
       does: brush.does,
       size: brush.size,
       points: points.map(p => carry(back, p)).map(({ x, y }) => ({ x: round(x), y: round(y) })),
@@ -100,7 +100,7 @@ export function StrokeHandles({ layer, piece, frame, camera, onActive }: Handles
     const next = { ...cut, strokes: [...(cut.strokes ?? []), stroke] }
     send(edit('setValue', layer.id, { of: 'shape', piece: piece.id }, frame, next))
   }
-  const shown = (cut.settled ? [] : (cut.strokes ?? [])).filter(s => Math.abs(s.at - seconds) < 1)
+  const shown = (cut.settled ? [] : (cut.strokes ?? [])).filter(s => Math.abs(s.at - moment) < 1)
   return (
     <>
       {shown.map((stroke, i) => (
@@ -110,7 +110,7 @@ export function StrokeHandles({ layer, piece, frame, camera, onActive }: Handles
           does={stroke.does}
           points={stroke.points.map(p => carry(map, p))}
           wide={wide(stroke.size)}
-          isFaint={Math.abs(stroke.at - seconds) > half}
+          isFaint={!isOn(stroke, moment)}
         />
       ))}
       {brush.does && !readOnly && !cut.settled && (
