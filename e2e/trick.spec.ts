@@ -51,8 +51,9 @@ test('two takes dropped on the page become one man twice, and a film of him', as
   const twice = await stagePixels(page)
   expect(unlike(twice, whole)).toBeGreaterThan(200_000)
   // Right of the seam the nearer take is untouched; left of it stands the other man.
-  for (let y = 0; y < 720; y += 5)
-    for (let x = 800; x < 1280; x += 7) expect(pixelAt(twice, x, y)).toEqual(pixelAt(whole, x, y))
+  let touched = 0
+  for (let i = 0; i < whole.rgb.length; i++) if (i % (1280 * 3) >= 800 * 3 && twice.rgb[i] !== whole.rgb[i]) touched++
+  expect(touched).toBe(0)
   expect(pixelAt(twice, 440, 290)[0]).toBeGreaterThan(pixelAt(whole, 440, 290)[0]! + 40)
 
   // The nearer act comes half a second later: slid by its bar, then to the frame by keyboard.

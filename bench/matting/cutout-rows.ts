@@ -3,9 +3,10 @@
 import { nodeKernels, nodeMedia } from '../../src/cli/engine'
 import { blankCells, CUTTING_BYTES, cutout, readCells, type Seen } from '../../src/core/plate'
 import type { Kernels } from '../../src/core/render'
-import { countedFrames, readPlate } from '../../src/media/cutout'
+import { countedFrames } from '../../src/media/cutout'
 import { frameStore } from '../../src/media/frames'
 import { describeTake } from '../../src/media/open'
+import { readPlate } from '../../src/media/plate'
 import { atMost, median, type Row } from '../measure'
 import { type Scene, scenes, type Truth } from './scenes'
 

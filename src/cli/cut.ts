@@ -4,21 +4,14 @@ import { once } from 'node:events'
 import { existsSync, statSync } from 'node:fs'
 import { mkdir, writeFile } from 'node:fs/promises'
 import { extname, join } from 'node:path'
-import { type Cells, cellsToRgba, findings, type Seen } from '../core/plate'
+import { type Cells, findings, type Seen } from '../core/plate'
 import type { Kernels } from '../core/render'
 import { type Span, spanLength } from '../core/time'
-import {
-  type Counted,
-  countedFrames,
-  readPlate,
-  settledPlate,
-  spreadCells,
-  startCutting,
-  TOGETHER,
-} from '../media/cutout'
+import { type Counted, countedFrames, spreadCells, startCutting, TOGETHER } from '../media/cutout'
 import { type FrameStore, frameStore } from '../media/frames'
 import { lookThrough } from '../media/lock-off'
 import { describeTake, openMedia } from '../media/open'
+import { platePicture, readPlate, settledPlate } from '../media/plate'
 import { greyRows, packPng, pngRows } from '../media/png'
 import { Complaint } from './complaint'
 import { nodeKernels, nodeMedia, pathSource } from './engine'
@@ -29,6 +22,9 @@ import { parseFrames, progress } from './render'
 const CACHE = 128 * 2 ** 20
 /** Seconds of a film that are taken to be empty where it is a plate. */
 const LONG = 0.5
+
+/** Share of a plate that may be a guess without a word. */
+const SELDOM = 0.001
 
 interface CutOptions {
   take?: string
@@ -73,11 +69,13 @@ export async function plate(paths: readonly string[], { out }: CutOptions): Prom
   const { size } = takes[0]!
   const other = takes.find(t => t.size.width !== size.width || t.size.height !== size.height)
   if (other) throw new Complaint(`“${other.digest}” is not as large as “${paths[0]}”: they cannot show the same set.`)
-  const rgba = cellsToRgba(await settledPlate(k, frames, takes, size))
-  const ptr = k.alloc(rgba.length)
-  k.bytes(ptr, rgba.length).set(rgba)
-  await writeFile(out, await packPng(pngRows(k, { kind: 'codes', ...size, ptr, opaque: true })))
+  const { picture, open } = await platePicture(k, frames, takes)
+  await writeFile(out, await packPng(pngRows(k, { ...picture, opaque: true })))
   await frames.close()
+  if (open > SELDOM) {
+    const share = (100 * open).toFixed(1)
+    process.stderr.write(`${share}% of the set was hardly ever seen: what is there is a guess.\n`)
+  }
 }
 
 /** What a plate is made of: a file, or the take itself where none is named. */

@@ -5,6 +5,7 @@ export { lumaRow, chromaPairRow } from "./encode";
 export { alphaRow, brightRow, greyRow } from "./alpha";
 export { copyBytes } from "./copy";
 export { orderRow } from "./order";
+export { grainRow } from "./grain";
 export { upRow } from "./up";
 export { overRow, fillRow } from "./over";
 export { blendRow } from "./blend";

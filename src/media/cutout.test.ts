@@ -7,8 +7,8 @@ import { cutoutRecipe } from '../core/plate'
 import type { Codes, Kernels } from '../core/render'
 import { demoClip } from '../testing/clips'
 import { testKernels } from '../testing/kernels'
-import { readPlate } from './cutout'
 import { type FrameStore, frameStore } from './frames'
+import { readPlate } from './plate'
 import { packRuns, unpackRuns } from './runs'
 
 let k: Kernels

@@ -1,17 +1,13 @@
 // Takes cut out by their plates, some frames at a time: whoever asks for which frame first, it comes out the same.
 import {
-  addCells,
   blankCells,
   type Cells,
   CUTTING_BYTES,
-  type Cut,
   type Cutout,
   canShrink,
   cutout,
   type Hint,
   hintOf,
-  keptCells,
-  medianCells,
   readCells,
   readSmaller,
   type Seen,
@@ -35,12 +31,6 @@ const LEAD = 1
 
 /** No memory of WebAssembly is larger than twice that, and few machines have more to spare. */
 const MOST_BYTES = 2 ** 31
-
-/** Frames of a plate that are averaged at most. */
-const PLATE_FRAMES = 12
-
-/** By how much the sides of a plate may be in another proportion than the take's. */
-const ASKEW = 0.01
 
 export interface CutFrame {
   index: number
@@ -111,52 +101,6 @@ export async function ownKernels(k: Kernels, { width, height }: Size): Promise<K
     if (!(error instanceof RangeError)) throw error
   }
   throw new MediaProblem(`there is not enough memory to cut pictures of ${width}×${height} out by a plate`)
-}
-
-/** The mean of a plate's frames from one moment to another, in px of the take. Throws MediaProblem where it cannot be that take's plate. */
-export async function readPlate(
-  k: Kernels,
-  frames: Frames,
-  plate: Counted,
-  { from, to }: Pick<Cut, 'from' | 'to'>,
-  size: Size,
-  isWanted: () => boolean,
-): Promise<Cells> {
-  const askew = (plate.size.width * size.height) / (plate.size.height * size.width)
-  if (Math.abs(askew - 1) > ASKEW) {
-    const told = ({ width, height }: Size) => `${width}×${height}`
-    throw new MediaProblem(`the plate is ${told(plate.size)}, which is another shape than ${told(size)}`)
-  }
-  const [first, last] = [frameAt(plate, from), Math.max(frameAt(plate, from), frameAt(plate, to))]
-  const count = Math.min(PLATE_FRAMES, last - first + 1)
-  const own = await ownKernels(k, size)
-  const [mean, cells] = [blankCells(own, size), blankCells(own, size)]
-  for (let i = 0; i < count; i++) {
-    const index = first + Math.round((i * (last - first)) / Math.max(1, count - 1))
-    await readFrame(k, frames, plate, index, isWanted, cells)
-    addCells(mean, cells, 1 / count)
-  }
-  return mean
-}
-
-/** Frames of a take of which a plate is made while people are in them. */
-const SETTLED_FRAMES = 15
-
-/** A plate of takes in which people move about: what shows most of the time, as it is in px of the first. Throws MediaProblem. */
-export async function settledPlate(k: Kernels, frames: Frames, takes: readonly Counted[], size: Size): Promise<Cells> {
-  const each = Math.max(3, Math.ceil(SETTLED_FRAMES / takes.length))
-  const own = await ownKernels(k, size)
-  const [out, cells] = [blankCells(own, size), blankCells(own, size)]
-  const read: ReturnType<typeof keptCells>[] = []
-  for (const take of takes) {
-    const count = Math.min(each, take.count)
-    for (let i = 0; i < count; i++) {
-      await readFrame(k, frames, take, Math.floor(((i + 0.5) * take.count) / count), () => true, cells)
-      read.push(keptCells(cells))
-    }
-  }
-  medianCells(read, out)
-  return out
 }
 
 /** Each value of cells of 0..1 for its 2×2 px, 0..255. */

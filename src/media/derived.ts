@@ -5,9 +5,10 @@ import { type Recipe, recipeKey } from '../core/recipe'
 import type { Codes, Kernels } from '../core/render'
 import type { Size } from '../core/shot'
 import { startCarrying } from './carry'
-import { type Counted, type Frames, frameAt, readPlate, spreadCells, startCutting } from './cutout'
+import { type Counted, type Frames, frameAt, spreadCells, startCutting } from './cutout'
 import { type DerivedFrame, type FramePlace, packFrame, unpackColours, unpackPart } from './derived-frame'
 import type { Held, HeldPictures } from './held'
+import { readPlate } from './plate'
 import { MediaProblem } from './problem'
 
 /** Bytes that what makes frames may hold together; what is used last is kept whatever it holds. */

@@ -2,7 +2,8 @@
 import { blankCells, cutout, type Seen } from '../core/plate'
 import type { Kernels } from '../core/render'
 import type { Size, Stretch } from '../core/shot'
-import { type Counted, type Frames, readFrame, readPlate, settledPlate } from './cutout'
+import { type Counted, type Frames, readFrame } from './cutout'
+import { readPlate, settledPlate } from './plate'
 import { Dropped } from './problem'
 
 /** px of the longer side that is looked at. */

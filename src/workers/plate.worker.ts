@@ -1,5 +1,6 @@
 // Makes what a plate tells of takes, in the background: frames of cut-outs before anybody asks for them, and how still, even and empty a take is.
 import * as Comlink from 'comlink'
+import type { Grain } from '../core/look'
 import type { DerivedNeed } from '../core/picture'
 import { neededFor, planFrame } from '../core/plan'
 import type { Cut, Seen } from '../core/plate'
@@ -11,6 +12,8 @@ import { type Counted, frameAt } from '../media/cutout'
 import { followMoves, type Inside, type Moved } from '../media/follow'
 import { type FrameStore, frameStore } from '../media/frames'
 import { lookThrough } from '../media/lock-off'
+import { platePicture, takeGrain } from '../media/plate'
+import { packPng, pngRows } from '../media/png'
 import { browserDrawings } from './drawings'
 import { browserPlace } from './frame-place'
 import { browserKernels } from './kernels'
@@ -99,6 +102,29 @@ const api = {
     const take = await store.counted(digest)
     const of = { from: frameAt(take, span.from), to: frameAt(take, span.to) + 1 }
     return { moved: await followMoves(k, store, take, frameAt(take, seconds), what, of, onFrame), rate: take.rate }
+  },
+
+  /** The grain of a take about a moment; null where there are no two frames of it. */
+  async grain(digest: string, seconds: number): Promise<Grain | null> {
+    const { k, store } = await start()
+    const take = await store.counted(digest)
+    return takeGrain(k, store, take, frameAt(take, seconds))
+  },
+
+  /** A plate of takes as a PNG, and how much of it is a guess, 0..1, and left clear; ends where `onFrame` says no. */
+  async plate(
+    digests: readonly string[],
+    onFrame: (share: number) => Promise<boolean>,
+  ): Promise<{ png: Blob; open: number }> {
+    const { k, store } = await start()
+    const takes: Counted[] = []
+    for (const digest of digests) takes.push(await store.counted(digest))
+    const { picture, open } = await platePicture(k, store, takes, onFrame)
+    try {
+      return { png: new Blob([await packPng(pngRows(k, picture))], { type: 'image/png' }), open }
+    } finally {
+      k.free(picture.ptr)
+    }
   },
 
   /** Looks through a take, some frames at a time; ends where `onSeen` says no. */

@@ -8,6 +8,7 @@ import { LAYERS } from './layers'
 import { OUTLINE } from './outline'
 import { PAINT } from './paint'
 import { PICTURE } from './picture'
+import { PLATE } from './plate'
 import { RIDE } from './ride'
 import { ROOM } from './room'
 import { SEAM } from './seam'
@@ -38,6 +39,7 @@ export const COMMANDS: readonly Command[] = [
   ...OUTLINE,
   ...SEAM,
   ...PAINT,
+  ...PLATE,
   ...RIDE,
   ...ROOM,
 ]

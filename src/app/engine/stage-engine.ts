@@ -1,5 +1,6 @@
 // The running heart of an open shot: keeps the stage's picture and sound with the document and the playhead.
 import type { Letters, Wording } from '../../core/graphic'
+import type { Grain } from '../../core/look'
 import type { OutlinePoint } from '../../core/outline'
 import type { Line } from '../../core/shape'
 import type { Shot } from '../../core/shot'
@@ -70,6 +71,14 @@ export interface StageEngine {
     onFrame: (done: number) => void,
     signal: AbortSignal,
   ): Promise<{ moved: Moved[]; rate: Rate | null }>
+  /** The grain of a take about a moment; null where there are no two frames of it. */
+  grain(take: string, seconds: number): Promise<Grain | null>
+  /** A plate of takes as a PNG, and how much of it is a guess, 0..1, and left clear. `onFrame` is told hundredths. Throws Stopped, and what cannot be made says so. */
+  plate(
+    takes: readonly string[],
+    onFrame: (hundredths: number) => void,
+    signal: AbortSignal,
+  ): Promise<{ png: Blob; open: number }>
   /** A text as its fonts set it; null where one of them is missing. */
   letters(wording: Wording): Promise<Letters | null>
   /** A small picture of a frame, or of what one layer contributes to it, once the stage rests; null when no longer wanted. */
@@ -306,6 +315,16 @@ export async function startStage(
           what,
           span,
           proxy(async (done: number) => told(done)),
+        ),
+      )
+    },
+    grain: async (take, seconds) => (await plates.call()).grain(take, seconds),
+    async plate(takes, onFrame, signal) {
+      const call = await plates.call()
+      return throughFrames(signal, onFrame, told =>
+        call.plate(
+          takes,
+          proxy(async (share: number) => told(Math.round(100 * share))),
         ),
       )
     },

@@ -73,6 +73,7 @@ const size = fc.record({ width: n, height: n })
 const copies = fc.option(fc.record({ count: n, later: n, x: n, y: n, keep: n }))
 const t = fc.tuple
 
+const grain = fc.record({ dark: n, middle: n, light: n, size: n, colour: n })
 const ride = fc.record({
   first: n,
   begin: n,
@@ -179,6 +180,7 @@ const ARGUMENTS: Record<EditName, fc.Arbitrary<unknown[]>> = {
   limitPiece: t(id, fc.constantFrom('piece', 'outline'), n, fc.constantFrom('from', 'until')),
   matchLight: t(id, fc.record({ rate: fc.constantFrom(null, { num: 25, den: 1 }), values: fc.array(t(n, n, n)) })),
   matchLightAt: t(id, fc.array(fc.record({ frame: n, gain: t(n, n, n) }), { maxLength: 4 })),
+  matchGrain: t(id, grain, fc.option(grain)),
   ridePiece: t(id, fc.constant('piece'), ride),
   rideLayer: t(id, ride),
   steadyLayer: t(

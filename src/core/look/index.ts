@@ -2,10 +2,11 @@
 import { initialNumbers, sample, type Value } from '../keys'
 import type { Kernels } from '../render/kernels'
 import type { Rows } from '../render/rows'
+import { GRAIN, type PlannedGrain } from './grain'
 import type { LookKind } from './kind'
 import { LIGHT, type PlannedLight } from './light'
 
-const TABLE = { light: LIGHT } as const
+const TABLE = { light: LIGHT, grain: GRAIN } as const
 
 /** One treatment of a layer's picture; a list of them is gone through in order. */
 export interface Look {
@@ -16,7 +17,9 @@ export interface Look {
   values: Record<string, Value<number>>
 }
 
-export type PlannedLook = PlannedLight
+export type PlannedLook = PlannedLight | PlannedGrain
+
+export type { Grain } from './grain'
 
 /** The kinds by name, for whoever does not care which one it is. */
 export const LOOKS = TABLE as unknown as Readonly<Record<Look['kind'], LookKind<PlannedLook>>>
@@ -30,7 +33,7 @@ export const freshValues = (kind: Look['kind']): Look['values'] => initialNumber
 export function planLooks(looks: readonly Look[], frame: number, scale: number): PlannedLook[] {
   return looks.flatMap(({ kind, on, values }) => {
     const at = Object.fromEntries(Object.entries(values).map(([name, value]) => [name, sample(value, frame)]))
-    return (on && LOOKS[kind].plan(at, scale)) || []
+    return (on && LOOKS[kind].plan(at, scale, frame)) || []
   })
 }
 

@@ -10,8 +10,8 @@ export interface LookKind<P> {
   use: string
   /** By the name that they have in documents. */
   values: Readonly<Record<string, NumberKind>>
-  /** Its numbers settled, lengths in px of the picture at `scale`; null where it would change nothing. */
-  plan(at: Readonly<Record<string, number>>, scale: number): P | null
+  /** Its numbers settled at a frame, lengths in px of the picture at `scale`; null where it would change nothing. */
+  plan(at: Readonly<Record<string, number>>, scale: number, frame: number): P | null
   /** The picture with the look, in px of the source. What it reserves belongs to the present scope. Throws OutOfMemory. */
   rows(k: Kernels, planned: P, source: Rows): Rows
 }

@@ -6,7 +6,7 @@ import { checkProject } from '../door'
 import { planFrame } from '../plan'
 import { type Kernels, renderFrame } from '../render'
 import { edits, type Layer } from '../shot'
-import type { Look } from '.'
+import { freshValues, type Look } from '.'
 
 const look = (values: Partial<Look['values']>, on = true): Look => ({
   id: 'look',
@@ -64,6 +64,43 @@ describe('light', () => {
       const [a, b] = [pixel(turned, i), pixel(half, 64 * 36 - 1 - i)]
       for (const [c, v] of a.entries()) expect(Math.abs(v - b[c]!)).toBeLessThanOrEqual(1)
     }
+  })
+})
+
+describe('grain', () => {
+  const grain = (values: Look['values']): Look => ({
+    id: 'grain',
+    kind: 'grain',
+    on: true,
+    values: { ...freshValues('grain'), ...values },
+  })
+  /** What was added to each channel of an even grey, codes. */
+  function added(values: Look['values'], frame = 0): number[][] {
+    const panel = { kind: 'panel', fill: { kind: 'plain', colour: '#808080' }, border: null, shadow: null } as const
+    const { shot } = testProject([testLayer(0, { source: panel, looks: [grain(values)] })])
+    const made = renderFrame(k, planFrame({ ...shot, size: { width: 256, height: 256 } }, frame), () => null)
+    const bytes = [...k.bytes(made.ptr, 256 * 256 * 4)]
+    k.free(made.ptr)
+    return [0, 1, 2].map(c => bytes.filter((_, i) => i % 4 === c).map(v => v - 128))
+  }
+  const mean = (all: readonly number[]) => all.reduce((sum, v) => sum + v, 0) / all.length
+  const together = (a: readonly number[], b: readonly number[]) =>
+    mean(a.map((v, i) => v * b[i]!)) / Math.sqrt(mean(a.map(v => v * v)) * mean(b.map(v => v * v)))
+
+  it('is as strong as it says about what was there, of the size and the colour that it says, and another one at each frame', () => {
+    const fine = added({ middle: 6, size: 1, colour: 0 })
+    for (const channel of fine) {
+      expect(Math.abs(mean(channel))).toBeLessThan(0.1)
+      expect(Math.sqrt(mean(channel.map(v => v * v)))).toBeCloseTo(6, 0)
+    }
+    expect(together(fine[0]!, fine[2]!)).toBeGreaterThan(0.99)
+    expect(Math.abs(together(fine[0]!, fine[0]!.slice(1).concat(0)))).toBeLessThan(0.05)
+    const coarse = added({ middle: 6, size: 3, colour: 100 })
+    expect(Math.sqrt(mean(coarse[1]!.map(v => v * v)))).toBeCloseTo(6, 0)
+    expect(Math.abs(together(coarse[0]!, coarse[1]!))).toBeLessThan(0.1)
+    expect(together(coarse[0]!, coarse[0]!.slice(1).concat(0))).toBeGreaterThan(0.6)
+    expect(Math.abs(together(fine[0]!, added({ middle: 6, size: 1, colour: 0 }, 1)[0]!))).toBeLessThan(0.05)
+    expect(added({ middle: 6 }, 1)).toEqual(added({ middle: 6 }, 1))
   })
 })
 

@@ -1,5 +1,6 @@
 // A plate from frames of a set: the mean of those in which nobody is, or of those in which somebody is never long in one place what is there as a rule.
 import type { Cells } from './cells'
+import { boxMean } from './plane'
 
 const PLANES = ['y', 'u', 'v', 'luma'] as const
 
@@ -42,4 +43,32 @@ export function medianCells(all: readonly Kept[], out: Cells): void {
       to[i] = n % 2 === 1 ? sorted[middle]! : (sorted[middle - 1]! + sorted[middle]!) / 2
     }
   }
+}
+
+/** Codes by which frames differ that show the same, of brightness and of colour. */
+const ALIKE = { y: 12, u: 7, v: 7 } as const
+/** Share of the frames in which a place has to look as in the plate. */
+const OFTEN = 0.5
+/** Cells round each that have to agree for the most part. */
+const ROUND = 2
+
+/** Of each cell, 1 where what a plate shows is what few of the frames that it was made of show, else 0: there it may never have been the set. Throws OutOfMemory. */
+export function seldomSeen(all: readonly Kept[], plate: Cells): Float32Array {
+  const { k, y, u, v } = plate
+  const often = new Float32Array(y.length)
+  for (const cells of all) {
+    for (let i = 0; i < often.length; i++) {
+      const isSame =
+        Math.abs(cells.y[i]! - y[i]!) < ALIKE.y &&
+        Math.abs(cells.u[i]! - u[i]!) < ALIKE.u &&
+        Math.abs(cells.v[i]! - v[i]!) < ALIKE.v
+      if (isSame) often[i]!++
+    }
+  }
+  return k.scope(() => {
+    const open = k.floats(k.alloc(often.length * 4), often.length)
+    for (let i = 0; i < open.length; i++) open[i] = often[i]! < OFTEN * all.length ? 1 : 0
+    boxMean(k, plate, open, ROUND, open)
+    return Float32Array.from(open, share => (share > 0.5 ? 1 : 0))
+  })
 }

@@ -1,9 +1,10 @@
-export { addCells, keptCells, medianCells } from './background'
+export { addCells, type Kept, keptCells, medianCells, seldomSeen } from './background'
 export { type Between, comparer } from './between'
 export { type Carrier, carrier, type Told } from './carry'
-export { blankCells, type Cells, canShrink, cellsToRgba, readCells, readSmaller } from './cells'
+export { blankCells, type Cells, canShrink, cellsToRgba, copyCells, readCells, readSmaller } from './cells'
 export { CUTTING_BYTES, type Cutout, cutout } from './cutout'
-export type { Gain } from './light'
+export { measureGrain } from './grain'
+export { type Gain, inLight, measureGain } from './light'
 export {
   CARRIED_METHOD,
   COLOURS_PART,

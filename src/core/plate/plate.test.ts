@@ -3,7 +3,7 @@ import fc from 'fast-check'
 import { beforeAll, expect, it } from 'vitest'
 import { testKernels } from '../../testing/kernels'
 import type { Kernels } from '../render'
-import { addCells, keptCells, medianCells } from './background'
+import { addCells, keptCells, medianCells, seldomSeen } from './background'
 import { blankCells, type Cells, LIFT } from './cells'
 import { clean } from './clean'
 import { cutout } from './cutout'
@@ -170,6 +170,30 @@ it('finds the set behind somebody who is never long in one place', () => {
     }
   }
   expect(most).toBeLessThan(1e-3)
+})
+
+it('says where somebody swayed before the set for most of the time, and nowhere else', () => {
+  const by = [0, 2, -2, 4, -4, 90, 92]
+  const read = by.map((dx, i) => {
+    const at = (x: number, y: number) => (inBody(x, y, dx) ? ([60 + 25 * i, 5 * i, -5 * i] as const) : wall(x, y))
+    return keptCells(filmed({ at, seed: 60 + i, grain: 2 }))
+  })
+  const found = blankCells(k, SIZE)
+  medianCells(read, found)
+  const seldom = seldomSeen(read, found)
+  let [missed, wrong] = [0, 0]
+  for (let y = 0; y < found.height; y++) {
+    for (let x = 0; x < found.width; x++) {
+      const near = (dx: number, room: number) =>
+        [-room, room].some(r => inBody(x * 2 + r, y * 2, dx) || inBody(x * 2, y * 2 + r, dx))
+      const covered = by.filter(dx => near(dx, 0)).length
+      const is = seldom[y * found.width + x] === 1
+      if (covered > 4 && !is) missed++
+      if (is && !by.some(dx => near(dx, 6))) wrong++
+    }
+  }
+  expect(missed).toBeLessThan(0.02 * seldom.reduce((sum, one) => sum + one, 0))
+  expect(wrong).toBe(0)
 })
 
 it('fills holes that are too small or doubtful, drops specks, and keeps what is sure', () => {

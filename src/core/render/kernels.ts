@@ -93,6 +93,17 @@ interface KernelFunctions {
   filterRow(src: number, dst: number, n: number, taps: number, weights: number, count: number): void
   gainRow(row: number, n: number, r: number, g: number, b: number): void
   boundRow(row: number, n: number): void
+  grainRow(
+    dst: number,
+    n: number,
+    x: number,
+    y: number,
+    tile: number,
+    table: number,
+    seed: number,
+    same: number,
+    own: number,
+  ): void
   gradientRow(
     dst: number,
     n: number,

@@ -1,12 +1,16 @@
 // One take of the report: what it says in sentences, each with the one thing to do about it.
 import { useState } from 'react'
 import { doingFor } from '../../app/engine/advice'
+import { makePlate } from '../../app/engine/make-plate'
 import type { TakeReport } from '../../app/engine/reports'
-import { projectOf, useStore } from '../../app/store'
+import { stopJob } from '../../app/jobs/run'
+import { jobUnderWay, projectOf, useStore } from '../../app/store'
 import type { Finding } from '../../core/plate'
 import type { Take } from '../../core/shot'
 import { TextButton } from '../common/Button'
-import { useReports } from '../stage/engine-context'
+import { jobText } from '../common/job-text'
+import { sayNote } from '../common/problem'
+import { useEngine, useReports } from '../stage/engine-context'
 import { Time } from './Time'
 import { useReport } from './use-report'
 
@@ -87,6 +91,36 @@ function AgainstChoice({ take, report }: { take: Take; report: TakeReport }) {
   )
 }
 
+/** Makes a plate of the take, or tells how far that is. */
+function MakePlate({ take }: { take: Take }) {
+  const engine = useEngine()
+  const readOnly = useStore(s => s.view.readOnly)
+  const job = useStore(s => jobUnderWay(s.jobs, ['bring'], projectOf(s)?.id ?? null))
+  const make = async () => {
+    const sentence = engine && (await makePlate(engine, [take]))
+    if (sentence) sayNote(sentence)
+  }
+  if (job) {
+    return (
+      <>
+        <span role="status" className="text-xs text-quiet">
+          {jobText(job)}
+        </span>
+        <TextButton onClick={() => stopJob(job.id)}>Stop</TextButton>
+      </>
+    )
+  }
+  return (
+    <TextButton
+      disabled={!engine || readOnly}
+      title="A still of what it shows most of the time, without whoever moves about in it"
+      onClick={() => void make()}
+    >
+      Make a plate of it
+    </TextButton>
+  )
+}
+
 /** Of a take without faults: all that there is to say, in a line. */
 const inShort = (findings: readonly Finding[]): string =>
   findings
@@ -117,6 +151,7 @@ export function TakeSection({ take, frame, onPoint }: { take: Take } & PointProp
             {howFar(report)}
           </span>
         )}
+        {open && isReady && <MakePlate take={take} />}
         {open && <AgainstChoice take={take} report={report} />}
         {isReady && (
           <TextButton aria-expanded={open} onClick={() => setOpen(!open)}>

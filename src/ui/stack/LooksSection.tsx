@@ -68,6 +68,7 @@ export function LooksSection({ layer }: { layer: Layer }) {
           {layer.looks.length === 0 ? 'Nothing is done to its picture.' : 'Done to its picture, in this order.'}
         </p>
         <CommandButton id="match-behind">Match the light</CommandButton>
+        <CommandButton id="match-grain">Match the grain</CommandButton>
         <Menu trigger={<IconButton icon={Plus} label="Add a look" size="small" disabled={fixed} />}>
           {LOOK_KINDS.map(kind => (
             <MenuItem key={kind} onSelect={() => add(kind)}>

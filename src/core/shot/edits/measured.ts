@@ -1,8 +1,9 @@
 // What was measured of a take, applied to its layers as keys that can be seen and changed.
 import { type Affine, after, carry, degrees, scaleOf } from '../../affine'
 import { isKeyed, type Key, linearKeys, placesToKeep, sample, type Value } from '../../keys'
-import { freshValues, LOOKS, type Look } from '../../look'
+import { freshValues, type Grain, LOOKS, type Look } from '../../look'
 import { type Rate, secondsToFrame } from '../../time'
+import { LIMITS } from '../limits'
 import { newId } from '../make'
 import { placeMap } from '../place'
 import { momentAt } from '../timing'
@@ -41,9 +42,9 @@ function measuredOver<T>(layer: Layer, rate: Rate, track: Track<T>): T[] {
 
 const rounded = (value: number, digits: number): number => Number(value.toFixed(digits))
 
-/** A number of the light look, within its bounds. */
-const inStops = (name: string, value: number): number => {
-  const { least, most } = LOOKS.light.values[name]!
+/** A number of a look, within its bounds. */
+const within = (kind: Look['kind'], name: string, value: number): number => {
+  const { least, most } = LOOKS[kind].values[name]!
   return rounded(Math.max(least, Math.min(most, value)), 4)
 }
 
@@ -56,9 +57,9 @@ export const matchedLight = (layer: Layer, rate: Rate, gain: Track<Gain>): Look[
 /** Those that undo a gain at each frame of the layer. */
 function lightFor(layer: Layer, gains: readonly Gain[]): Look['values'] {
   const stops = gains.map(([r, g, b]) => ({
-    exposure: inStops('exposure', -Math.log2(g)),
-    red: inStops('red', Math.log2(g / r)),
-    blue: inStops('blue', Math.log2(g / b)),
+    exposure: within('light', 'exposure', -Math.log2(g)),
+    red: within('light', 'red', Math.log2(g / r)),
+    blue: within('light', 'blue', Math.log2(g / b)),
   }))
   const value = (name: 'exposure' | 'red' | 'blue'): Value<number> => {
     const curve = stops.map(s => s[name])
@@ -91,6 +92,24 @@ export function matchLightAt(shot: Shot, layer: string, measured: readonly { fra
     sample<Gain>({ keys }, found.span.from + i),
   )
   setLight(found, lightFor(found, gains))
+}
+
+/** Grain that is missing in a picture of some grain, beside another. */
+function missing(own: Grain | null, beside: Grain): Look['values'] {
+  const lacking = (of: 'dark' | 'middle' | 'light') =>
+    within('grain', of, Math.sqrt(Math.max(0, beside[of] ** 2 - (own?.[of] ?? 0) ** 2)))
+  const [size, colour] = [within('grain', 'size', beside.size), within('grain', 'colour', 100 * beside.colour)]
+  return { dark: lacking('dark'), middle: lacking('middle'), light: lacking('light'), size, colour }
+}
+
+/** Gives a layer, as the last of its looks, the grain that it lacks beside another; `own`: what it has itself. */
+export function matchGrain(shot: Shot, layer: string, beside: Grain, own: Grain | null): void {
+  const found = editableLayer(shot, layer)
+  if (!found) return
+  const values = missing(own, beside)
+  const there = found.looks.find(l => l.kind === 'grain')
+  if (there) Object.assign(there, { values, on: true })
+  else if (found.looks.length < LIMITS.looks) found.looks.push({ id: newId(), kind: 'grain', on: true, values })
 }
 
 /** The map of a frame onto its plate, px of the take about its middle. */

@@ -1,0 +1,57 @@
+// Plates of takes in which people are, through the real decoder, against what the set is when it is empty.
+import { beforeAll, expect, it } from 'vitest'
+import { nodeMedia } from '../cli/engine'
+import type { Codes, Kernels } from '../core/render'
+import { demoClip } from '../testing/clips'
+import { testKernels } from '../testing/kernels'
+import { countedFrames } from './cutout'
+import { frameStore } from './frames'
+import { platePicture } from './plate'
+import { Dropped } from './problem'
+
+let k: Kernels
+beforeAll(async () => {
+  nodeMedia()
+  k = await testKernels()
+})
+
+const SIZE = { width: 1280, height: 720 }
+const FILM = { kind: 'film', size: SIZE, rate: { num: 30, den: 1 }, seconds: 5, varies: false } as const
+
+async function opened(...names: string[]) {
+  const frames = frameStore(k, 64 << 20)
+  for (const name of names) frames.add(name, await demoClip(name))
+  return { frames, takes: names.map(name => countedFrames(name, FILM)!) }
+}
+
+const bytesOf = ({ ptr, width, height }: Codes): Uint8Array => k.bytes(ptr, width * height * 4).slice()
+
+it('makes an empty shop of two takes in which somebody stands elsewhere, in the light of the first, and says what it guessed', async () => {
+  const { frames, takes } = await opened('clockmaker-right', 'clockmaker-left', 'empty-shop')
+  const [right, left, empty] = takes
+  const [set, both, one] = [
+    await platePicture(k, frames, [empty!]),
+    await platePicture(k, frames, [left!, right!, empty!]),
+    await platePicture(k, frames, [left!]),
+  ]
+  const [truth, made] = [bytesOf(set.picture), bytesOf(both.picture)]
+  expect(set.open).toBe(0)
+  let off = 0
+  for (let p = 0; p < truth.length; p += 4) {
+    if (made[p + 3] === 0) continue
+    off +=
+      Math.abs(made[p]! - truth[p]!) + Math.abs(made[p + 1]! - truth[p + 1]!) + Math.abs(made[p + 2]! - truth[p + 2]!)
+  }
+  expect(off / (truth.length / 4) / 3).toBeLessThan(2)
+  expect(both.open).toBeLessThan(0.01)
+  // One who sways before the same place all the time leaves it a guess.
+  expect(one.open).toBeGreaterThan(both.open)
+  for (const { picture } of [set, both, one]) k.free(picture.ptr)
+  await frames.close()
+})
+
+it('ends at a word', async () => {
+  const { frames, takes } = await opened('empty-shop')
+  await expect(platePicture(k, frames, takes, share => share < 0.3)).rejects.toThrow(Dropped)
+  await frames.close()
+})

@@ -1,0 +1,151 @@
+// Plates: the mean of frames that show a set empty, or what shows most of the time while people move about in it.
+import type { Grain } from '../core/look'
+import {
+  addCells,
+  blankCells,
+  type Cells,
+  type Cut,
+  cellsToRgba,
+  copyCells,
+  inLight,
+  type Kept,
+  keptCells,
+  measureGain,
+  measureGrain,
+  medianCells,
+  seldomSeen,
+} from '../core/plate'
+import type { Codes, Kernels } from '../core/render'
+import type { Size } from '../core/shot'
+import { type Counted, type Frames, frameAt, ownKernels, readFrame } from './cutout'
+import { Dropped, MediaProblem } from './problem'
+
+/** Frames of a plate that are averaged at most. */
+const PLATE_FRAMES = 12
+
+/** By how much the sides of a plate may be in another proportion than the take's. */
+const ASKEW = 0.01
+
+/** The mean of a plate's frames from one moment to another, in px of the take. Throws MediaProblem where it cannot be that take's plate. */
+export async function readPlate(
+  k: Kernels,
+  frames: Frames,
+  plate: Counted,
+  { from, to }: Pick<Cut, 'from' | 'to'>,
+  size: Size,
+  isWanted: () => boolean,
+): Promise<Cells> {
+  const askew = (plate.size.width * size.height) / (plate.size.height * size.width)
+  if (Math.abs(askew - 1) > ASKEW) {
+    const told = ({ width, height }: Size) => `${width}×${height}`
+    throw new MediaProblem(`the plate is ${told(plate.size)}, which is another shape than ${told(size)}`)
+  }
+  const [first, last] = [frameAt(plate, from), Math.max(frameAt(plate, from), frameAt(plate, to))]
+  const count = Math.min(PLATE_FRAMES, last - first + 1)
+  const own = await ownKernels(k, size)
+  const [mean, cells] = [blankCells(own, size), blankCells(own, size)]
+  for (let i = 0; i < count; i++) {
+    const index = first + Math.round((i * (last - first)) / Math.max(1, count - 1))
+    await readFrame(k, frames, plate, index, isWanted, cells)
+    addCells(mean, cells, 1 / count)
+  }
+  return mean
+}
+
+/** Frames of which a plate is made while people are in them. */
+const SETTLED_FRAMES = 15
+
+/** Told how far it is, 0..1; says whether to go on. */
+type OnFrame = (share: number) => boolean | Promise<boolean>
+
+interface Sampled {
+  frames: Kept[]
+  /** In the memory that the plate is made in, for one picture. */
+  cells: Cells
+}
+
+/** Frames of takes, spread over their time, in the light of the first of them. */
+async function sampled(
+  k: Kernels,
+  frames: Frames,
+  takes: readonly Counted[],
+  size: Size,
+  onFrame: OnFrame,
+): Promise<Sampled> {
+  const each = Math.max(3, Math.ceil(SETTLED_FRAMES / takes.length))
+  const own = await ownKernels(k, size)
+  const [cells, lit, first] = [blankCells(own, size), blankCells(own, size), blankCells(own, size)]
+  const read: Kept[] = []
+  const all = takes.reduce((sum, { count }) => sum + Math.min(each, count), 0)
+  for (const take of takes) {
+    const count = Math.min(each, take.count)
+    for (let i = 0; i < count; i++) {
+      if (!(await onFrame(read.length / all))) throw new Dropped('Nobody wants the plate any more.')
+      await readFrame(k, frames, take, Math.floor(((i + 0.5) * take.count) / count), () => true, cells)
+      if (take === takes[0]) {
+        if (i === 0) copyCells(cells, first)
+        read.push(keptCells(cells))
+      } else {
+        const [r, g, b] = measureGain(first, cells, null)
+        inLight(cells, [r, g, b], lit)
+        read.push(keptCells(lit))
+      }
+    }
+  }
+  return { frames: read, cells }
+}
+
+/** A plate of takes in which people move about: what shows most of the time, as it is in px and light of the first. Throws MediaProblem. */
+export async function settledPlate(k: Kernels, frames: Frames, takes: readonly Counted[], size: Size): Promise<Cells> {
+  const { frames: read, cells } = await sampled(k, frames, takes, size, () => true)
+  medianCells(read, cells)
+  return cells
+}
+
+/** The grain of a take about a frame; null where there are no two frames of it. Throws MediaProblem, OutOfMemory. */
+export async function takeGrain(k: Kernels, frames: Frames, take: Counted, index: number): Promise<Grain | null> {
+  if (take.count < 2) return null
+  const own = await ownKernels(k, take.size)
+  const [one, other] = [blankCells(own, take.size), blankCells(own, take.size)]
+  const first = Math.min(index, take.count - 2)
+  await readFrame(k, frames, take, first, () => true, one)
+  await readFrame(k, frames, take, first + 1, () => true, other)
+  return measureGrain(one, other)
+}
+
+/** A plate as a picture. */
+export interface PlatePicture {
+  /** In the memory of the kernels; clear where the set was hardly ever seen, with the best guess under it. */
+  picture: Codes
+  /** How much of it is, 0..1. */
+  open: number
+}
+
+/**
+ * A plate of takes of one size, as a picture. Throws MediaProblem, OutOfMemory, and Dropped where `onFrame` says no.
+ */
+export async function platePicture(
+  k: Kernels,
+  frames: Frames,
+  takes: readonly Counted[],
+  onFrame: OnFrame = () => true,
+): Promise<PlatePicture> {
+  const { size } = takes[0]!
+  const other = takes.find(t => t.size.width !== size.width || t.size.height !== size.height)
+  if (other) throw new MediaProblem('takes of different sizes cannot show the same set')
+  const { frames: read, cells } = await sampled(k, frames, takes, size, onFrame)
+  medianCells(read, cells)
+  const seldom = seldomSeen(read, cells)
+  const rgba = cellsToRgba(cells)
+  let open = 0
+  for (let y = 0, p = 3; y < size.height; y++) {
+    for (let x = 0; x < size.width; x++, p += 4) {
+      if (seldom[(y >> 1) * cells.width + (x >> 1)] === 0) continue
+      rgba[p] = 0
+      open++
+    }
+  }
+  const ptr = k.alloc(rgba.length)
+  k.bytes(ptr, rgba.length).set(rgba)
+  return { picture: { kind: 'codes', ...size, ptr, opaque: open === 0 }, open: open / (size.width * size.height) }
+}
