@@ -7,11 +7,11 @@ import {
   type Cut,
   cellsToRgba,
   copyCells,
+  grainBetween,
   inLight,
   type Kept,
   keptCells,
   measureGain,
-  measureGrain,
   medianCells,
   seldomSeen,
 } from '../core/plate'
@@ -102,15 +102,28 @@ export async function settledPlate(k: Kernels, frames: Frames, takes: readonly C
   return cells
 }
 
+/** Frames between those of which grain is told: in coded footage it stands still for some. */
+const APART = 15
+
 /** The grain of a take about a frame; null where there are no two frames of it. Throws MediaProblem, OutOfMemory. */
 export async function takeGrain(k: Kernels, frames: Frames, take: Counted, index: number): Promise<Grain | null> {
   if (take.count < 2) return null
   const own = await ownKernels(k, take.size)
-  const [one, other] = [blankCells(own, take.size), blankCells(own, take.size)]
-  const first = Math.min(index, take.count - 2)
-  await readFrame(k, frames, take, first, () => true, one)
-  await readFrame(k, frames, take, first + 1, () => true, other)
-  return measureGrain(one, other)
+  const [one, other, lit] = [blankCells(own, take.size), blankCells(own, take.size), blankCells(own, take.size)]
+  await readFrame(k, frames, take, index, () => true, one)
+  const about = (by: number) => [index - by, index + by].filter(i => i >= 0 && i < take.count)
+  const far = about(APART)
+  const beside = far.length > 0 ? far : about(1)
+  const found: Grain[] = []
+  for (const i of beside) {
+    await readFrame(k, frames, take, i, () => true, other)
+    inLight(other, measureGain(one, other, null), lit)
+    found.push(grainBetween(one, lit))
+  }
+  // What moved adds to it and never takes away.
+  const least = found.reduce((least, next) => (next.middle < least.middle ? next : least))
+  const [dark, light] = [Math.min(...found.map(g => g.dark)), Math.min(...found.map(g => g.light))]
+  return { ...least, dark, light }
 }
 
 /** A plate as a picture. */

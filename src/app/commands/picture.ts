@@ -17,7 +17,7 @@ import {
   viewChosen,
 } from '../store'
 import { type Command, canChange, chosen, ids, one, shot, takes, view } from './command'
-import { say } from './say'
+import { say, tell } from './say'
 
 function startPiece(kind: Shape['kind']): void {
   const layer = chosen()
@@ -68,7 +68,7 @@ async function keepChosen(): Promise<void> {
   const size = piece.pinnedTo === 'shot' ? open.size : edits.layerSize(layer, open, takes())
   try {
     await keepPiece({ id: newId(), name: piece.name, piece, size, keptAt: Date.now() })
-    say(`“${piece.name}” is kept: the plus of every matte has it.`)
+    tell(`“${piece.name}” is kept: the plus of every matte has it.`)
   } catch (error) {
     say(writeProblem(error))
   }

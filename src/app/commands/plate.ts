@@ -4,7 +4,7 @@ import { keepPicture, makePlate } from '../engine/make-plate'
 import type { StageEngine } from '../engine/stage-engine'
 import { edit, refusalTold, store } from '../store'
 import { type Command, chosen, inShot, layers, one, shot, takes, view } from './command'
-import { say } from './say'
+import { tell } from './say'
 
 const canBring = (): boolean => inShot() && !view().readOnly
 
@@ -16,7 +16,7 @@ function filmsChosen(): Take[] {
 
 const told = async (made: Promise<string | null>): Promise<void> => {
   const sentence = await made
-  if (sentence) say(sentence)
+  if (sentence) tell(sentence)
 }
 
 /** The film that a layer shows playing at the playhead, and the moment of it. */

@@ -10,7 +10,7 @@ import { runJob } from '../jobs/run'
 import { Stopped } from '../stopped'
 import { aimSet, editIn, projectOf, type Rider, refusalTold, store } from '../store'
 import { type Command, chosen, one, oneHere, shot, view } from './command'
-import { say } from './say'
+import { tell } from './say'
 
 const layerOf = (id: string): Layer | null => shot()?.layers.find(l => l.id === id) ?? null
 
@@ -98,7 +98,7 @@ async function ride(stage: StageEngine, of: Rider, what: Inside): Promise<void> 
     const isLost = first > span.from || end < span.to
     if (isLost) {
       const frames = `${first + 1} to ${end}`
-      say(`It rides over frames ${frames}; beyond, what it rides on was lost. Go there and let it ride from there on.`)
+      tell(`It rides over frames ${frames}; beyond, what it rides on was lost. Go there and let it ride from there on.`)
     }
   } catch (error) {
     if (error instanceof Stopped) return

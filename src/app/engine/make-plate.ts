@@ -30,7 +30,8 @@ async function bringMade(
       )
     })
     if (problems[0]) store.dispatch(refusalTold(problems[0]))
-    return takes[0] ?? null
+    // One that was made before keeps its name.
+    return projectOf(store.getState())?.takes.find(t => t.digest === takes[0]?.digest) ?? null
   } catch (error) {
     if (!(error instanceof Stopped)) {
       store.dispatch(
@@ -57,9 +58,10 @@ export async function makePlate(stage: StageEngine, takes: readonly Take[]): Pro
     return plate.png
   })
   if (!made) return null
-  if (open <= SELDOM) return `“${made.name}” is among the takes.`
+  const there = `“${made.name}” is among the takes. Whoever never moved is in it, too: look at it.`
+  if (open <= SELDOM) return there
   const share = `${(100 * open).toFixed(open < 0.1 ? 1 : 0)}%`
-  return `“${made.name}” is among the takes. ${share} of the set was hardly ever seen and is left clear: place it, put another frame behind it, and keep that picture as a still.`
+  return `${there} ${share} of the set was hardly ever seen and is left clear: place it, put another frame behind it, and keep that picture as a still.`
 }
 
 /** Makes a still of the picture at a frame, as large as the shot; returns what there is to say of it, or null where none came of it. */

@@ -100,15 +100,15 @@ const amountsByCode = ([dark, middle, light]: PlannedGrain['amounts']): Float32A
     return a + (b - a) * share
   })
 
-const amount = (name: string) => ({ name, unit: 'codes', least: 0, most: 30, initial: 2, step: 0.1, digits: 1 })
+const amount = (name: string) => ({ name, least: 0, most: 30, initial: 2, step: 0.1, digits: 1 })
 
 export const GRAIN: LookKind<PlannedGrain> = {
   name: 'Grain',
   use: 'Lets a plate or a still live beside footage.',
   values: {
-    dark: amount('In the dark'),
-    middle: amount('Between'),
-    light: amount('In the light'),
+    dark: amount('Dark'),
+    middle: amount('Middle'),
+    light: amount('Bright'),
     size: { name: 'Size', unit: 'px', least: 0.5, most: 16, initial: 1, step: 0.1, digits: 1 },
     colour: { name: 'Colour', unit: '%', least: 0, most: 100, initial: 30, step: 5 },
   },

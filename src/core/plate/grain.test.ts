@@ -6,7 +6,7 @@ import { freshValues } from '../look'
 import { planFrame } from '../plan'
 import { renderFrame } from '../render'
 import { blankCells, readCells } from './cells'
-import { measureGrain } from './grain'
+import { grainBetween } from './grain'
 
 const SIZE = { width: 320, height: 240 }
 
@@ -38,7 +38,7 @@ it.each([
     readCells(k, made, cells)
     return cells
   })
-  const told = measureGrain(frames[0]!, frames[1]!)
+  const told = grainBetween(frames[0]!, frames[1]!)
   // Luma has less of grain that each channel has for itself.
   const seen = Math.sqrt(1 - (values.colour / 100) * (1 - 0.567))
   const at = (code: number) => {

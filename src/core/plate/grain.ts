@@ -4,12 +4,15 @@ import { type Cells, LIFT } from './cells'
 
 /** Codes at which dark ends and light begins. */
 const [DARK, LIGHT] = [85, 170]
-/** Codes that differ by more have moved; and σ beyond which they are left out. */
+/** Codes that differ by more have moved; in how many parts a code is told; and σ beyond which px are left out, at first and then. */
 const LARGEST = 24
-const BEYOND = 3.5
+const FINE = 16
+const [AT_FIRST, BEYOND] = [6, 3.5]
 const ROUNDS = 4
-/** Of so few px nothing is told. */
-const FEW = 500
+/** σ of a normal distribution, in its median of |x|. */
+const MAD = 1.4826
+/** Of so small a share of the px nothing is told. */
+const FEW = 0.01
 /** What v adds to red (ITU-R BT.709), and what grain of its own in each channel makes of red − luma and of luma. */
 const RED_V = 1.5748
 const [OWN_RED, OWN_LUMA] = [1.137, 0.567]
@@ -19,9 +22,26 @@ interface Spread {
   count: number
 }
 
-/** The variance of differences about nought, those that are no grain left out. `which`: null where one does not count. */
+/** The median of |differences|, of those that count. */
+function usual(n: number, difference: (i: number) => number, which: (i: number) => boolean): number {
+  const counts = new Uint32Array(LARGEST * FINE + 1)
+  let all = 0
+  for (let i = 0; i < n; i++) {
+    if (!which(i)) continue
+    counts[Math.min(counts.length - 1, Math.floor(Math.abs(difference(i)) * FINE))]!++
+    all++
+  }
+  let left = all / 2
+  const at = counts.findIndex(count => {
+    left -= count
+    return left <= 0
+  })
+  return (Math.max(0, at) + 0.5) / FINE
+}
+
+/** The variance of differences about nought, of those that count, what has moved left out: from where the middle half of them lies. */
 function spreadOf(n: number, difference: (i: number) => number, which: (i: number) => boolean = () => true): Spread {
-  let most = LARGEST
+  let most = Math.min(LARGEST, Math.max(2, AT_FIRST * MAD * usual(n, difference, which)))
   let found: Spread = { variance: 0, count: 0 }
   for (let round = 0; round < ROUNDS; round++) {
     let [sum, count] = [0, 0]
@@ -52,8 +72,8 @@ function likeness(difference: (i: number) => number, width: number, height: numb
   return count > 0 && variance > 0 ? sum / count / variance : 0
 }
 
-/** The grain of two frames of one take that follow each other (photon transfer), told from what differs where nothing moves. */
-export function measureGrain(one: Cells, other: Cells): Grain {
+/** The grain of two frames of one take in the same light (photon transfer), told from what differs where nothing moves. */
+export function grainBetween(one: Cells, other: Cells): Grain {
   const { width, height } = one.full
   const between = (a: Float32Array, b: Float32Array) => (i: number) => (a[i]! - b[i]!) * Math.SQRT1_2
   const luma = between(one.luma, other.luma)
@@ -63,7 +83,7 @@ export function measureGrain(one: Cells, other: Cells): Grain {
       const code = one.luma[i]! - LIFT
       return code >= from && code < to
     })
-    return Math.sqrt(count < FEW ? all.variance : variance)
+    return Math.sqrt(count < FEW * one.luma.length ? all.variance : variance)
   }
   const [cells, red] = [
     spreadOf(one.y.length, between(one.y, other.y)),

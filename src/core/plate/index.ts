@@ -3,7 +3,7 @@ export { type Between, comparer } from './between'
 export { type Carrier, carrier, type Told } from './carry'
 export { blankCells, type Cells, canShrink, cellsToRgba, copyCells, readCells, readSmaller } from './cells'
 export { CUTTING_BYTES, type Cutout, cutout } from './cutout'
-export { measureGrain } from './grain'
+export { grainBetween } from './grain'
 export { type Gain, inLight, measureGain } from './light'
 export {
   CARRIED_METHOD,

@@ -63,12 +63,13 @@ export function LooksSection({ layer }: { layer: Layer }) {
     send(edit('addLook', layer.id, { id: newId(), kind, on: true, values: freshValues(kind) }))
   return (
     <div className="flex flex-col gap-1.5 pt-2">
+      <p className="text-xs text-quiet">
+        {layer.looks.length === 0 ? 'Nothing is done to its picture.' : 'Done to its picture, in this order.'}
+      </p>
       <header className="flex items-center gap-2">
-        <p className="flex-1 text-xs text-quiet">
-          {layer.looks.length === 0 ? 'Nothing is done to its picture.' : 'Done to its picture, in this order.'}
-        </p>
         <CommandButton id="match-behind">Match the light</CommandButton>
         <CommandButton id="match-grain">Match the grain</CommandButton>
+        <span className="flex-1" />
         <Menu trigger={<IconButton icon={Plus} label="Add a look" size="small" disabled={fixed} />}>
           {LOOK_KINDS.map(kind => (
             <MenuItem key={kind} onSelect={() => add(kind)}>

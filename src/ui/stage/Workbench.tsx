@@ -10,7 +10,7 @@ import { asideRead, type State, shotOf, useSend, useStore } from '../../app/stor
 import { Asking } from '../ask/Asking'
 import { TextButton } from '../common/Button'
 import { Ghost } from '../common/Ghost'
-import { sayProblem } from '../common/problem'
+import { sayNote, sayProblem } from '../common/problem'
 import { Lanes, lanesHeight } from '../lanes/Lanes'
 import { TakeLane } from '../lanes/TakeLane'
 import { DepthStack } from '../stack/DepthStack'
@@ -100,7 +100,7 @@ export function Workbench() {
   const over = useOutlet()
   const refusal = useStore(s => s.view.refusal)
 
-  useEffect(() => onSaying(sayProblem), [])
+  useEffect(() => onSaying((sentence, isProblem) => (isProblem ? sayProblem(sentence) : sayNote(sentence))), [])
   useEffect(() => {
     if (refusal) toast.error(refusal, { id: 'refusal' })
   }, [refusal])

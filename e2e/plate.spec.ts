@@ -1,0 +1,51 @@
+// Plates made of takes in which somebody is, mended from another frame, and living beside footage.
+import { join } from 'node:path'
+import { expect, type Page, test } from '@playwright/test'
+import { folder } from './fixtures/files'
+import { ghost, terminalFrame } from './fixtures/terminal'
+import { begin, field, goTo, pixelAt, savedFrame, settled, stagePixels, unlike } from './fixtures/workbench'
+
+async function command(page: Page, name: string): Promise<void> {
+  await page.getByTestId('ruler').focus()
+  await page.keyboard.press('F1')
+  await page.keyboard.type(name)
+  await page.keyboard.press('Enter')
+}
+
+test('a plate is made of three takes, its gaps filled from another frame and kept as a still, and given their grain', async ({
+  page,
+}) => {
+  await begin(page, ['clockmaker-left', 'clockmaker-right', 'empty-shop'])
+  await goTo(page, 40)
+  const man = await stagePixels(page)
+  await page.keyboard.press('Control+a')
+  await command(page, 'Make a plate')
+  await expect(page.getByText('is among the takes')).toBeVisible({ timeout: 60_000 })
+  await page.getByRole('button', { name: /^Place Plate of/ }).click()
+  await settled(page)
+  const plate = await stagePixels(page)
+  // He has stood at two places, at each in a third of the frames.
+  for (const x of [330, 960]) expect(pixelAt(plate, x, 330)[0]).toBeLessThan(120)
+  expect(unlike(plate, man)).toBeGreaterThan(50_000)
+
+  // Its grain is that of the footage beside it, another one at each frame, and the same in a terminal.
+  await page.getByRole('tab', { name: 'Looks' }).click()
+  await page.getByRole('button', { name: 'Match the grain' }).click()
+  await expect(field(page, 'Middle')).not.toHaveValue('2')
+  const told = Number(await field(page, 'Middle').inputValue())
+  expect(told).toBeGreaterThan(0.3)
+  expect(told).toBeLessThan(2)
+  await settled(page)
+  expect(unlike(await stagePixels(page), plate)).toBeGreaterThan(100_000)
+  await goTo(page, 41)
+  const grained = await savedFrame(page)
+  await command(page, 'Keep this picture')
+  await expect(page.getByText(/ 42\.png” is among the takes/)).toBeVisible({ timeout: 30_000 })
+  await expect(page.locator('[data-take$=" 42.png"]')).toContainText('1280×720, still')
+  const download = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Save as file' }).click()
+  const path = join(folder(), 'plate.ghost')
+  await (await download).saveAs(path)
+  expect(unlike(grained, await terminalFrame(path, 41))).toBe(0)
+  expect(ghost('info', path)).toContain('Plate of')
+})
