@@ -49,6 +49,17 @@ test('an oval rides on the clockmaker’s face, there and back, and lies there i
   const path = join(folder(), 'ride.ghost')
   await (await download).saveAs(path)
   expect(unlike(frame, await terminalFrame(path, 150))).toBe(0)
+
+  // Without its jitter it lies where it lay, by fewer keys.
+  const marks = page.locator('[data-keys$="motion"] [data-key]')
+  const followed = await marks.count()
+  await marks.last().click({ button: 'right' })
+  await page.getByRole('menuitem', { name: 'Take the jitter out' }).click()
+  await expect.poll(() => marks.count()).toBeLessThan(followed)
+  const calm = middleOf(await look(page, 'Matte'))
+  expect(Math.hypot(calm.x - at150.x, calm.y - at150.y)).toBeLessThan(1.5)
+  await page.keyboard.press('Control+z')
+  await expect(marks).toHaveCount(followed)
   await page.keyboard.press('Control+z')
   await expect(page.locator('[data-keys$="motion"]')).toBeHidden()
 })

@@ -74,6 +74,8 @@ export async function followThrough(
 export interface Moved {
   frame: number
   move: Affine | null
+  /** 0..1: how much what was followed looks like itself there. */
+  sure: number
 }
 
 /** What moves: a point, or all that lies inside an outline of straight lines. */
@@ -109,13 +111,14 @@ function watched(first: Pyramid, what: Inside): Watched[] {
   })
 }
 
-function moveAt(all: readonly Watched[], now: Pyramid): Affine | null {
+function moveAt(all: readonly Watched[], now: Pyramid): Pick<Moved, 'move' | 'sure'> {
   const seen = all.map(({ start, follower }) => ({ start, at: follower.next(now) })).filter(({ at }) => !at.isLost)
-  if (seen.length < Math.max(1, all.length * SEEN)) return null
-  return moveOf(
+  if (seen.length < Math.max(1, all.length * SEEN)) return { move: null, sure: 0 }
+  const move = moveOf(
     seen.map(s => s.start),
     seen.map(s => s.at),
   )
+  return { move, sure: seen.reduce((sum, { at }) => sum + at.sure, 0) / seen.length }
 }
 
 /**
@@ -133,12 +136,12 @@ export async function followMoves(
 ): Promise<Moved[]> {
   const grey = await greyFrames(k, frames, take)
   const first = await grey(from)
-  const moved: Moved[] = [{ frame: from, move: { a: 1, b: 0, c: 0, d: 1, x: 0, y: 0 } }]
+  const moved: Moved[] = [{ frame: from, move: { a: 1, b: 0, c: 0, d: 1, x: 0, y: 0 }, sure: 1 }]
   const both = ways(from, span).map(way => ({ ...way, all: watched(first, what) }))
   for (const { step, end, start, all } of both) {
     if (all.length === 0) throw new MediaProblem(NOTHING)
     for (let frame = start; frame !== end; frame += step) {
-      moved.push({ frame, move: moveAt(all, await grey(frame)) })
+      moved.push({ frame, ...moveAt(all, await grey(frame)) })
       if ((await onFrame(moved.length)) === false) return moved
     }
   }

@@ -3,11 +3,15 @@ import { blankCells, cutout, type Seen } from '../core/plate'
 import type { Kernels } from '../core/render'
 import type { Size, Stretch } from '../core/shot'
 import { type Counted, type Frames, readFrame } from './cutout'
+import { takeGrain } from './grain'
 import { readPlate, settledPlate } from './plate'
 import { Dropped } from './problem'
 
 /** px of the longer side that is looked at. */
 const LOOKED = 640
+
+/** Where in a take its grain is told, in shares of its length. */
+const GRAINED = [0.25, 0.5, 0.75]
 
 const looked = ({ width, height }: Size): Size => {
   const share = Math.min(1, LOOKED / Math.max(width, height))
@@ -32,11 +36,23 @@ export async function* lookThrough(
   const cutter = cutout(cells)
   const frame = blankCells(cells.k, size)
   const px = take.size.width / size.width
+  const grained = new Set(GRAINED.map(share => Math.floor(share * take.count)))
   for (let i = 0; i < take.count; i++) {
     if (!isWanted()) throw new Dropped('Nobody wants to know any more.')
     await readFrame(k, frames, take, i, isWanted, frame)
     const { movement, gain, share, unsure, shade, sharp, dark, bright } = cutter.next(frame)
     const { x, y, turn, scale } = movement
-    yield { movement: { x: x * px, y: y * px, turn, scale }, gain, share, unsure, shade, sharp, dark, bright }
+    const grain = grained.has(i) ? await takeGrain(k, frames, take, i) : null
+    yield {
+      ...(grain && { grain }),
+      movement: { x: x * px, y: y * px, turn, scale },
+      gain,
+      share,
+      unsure,
+      shade,
+      sharp,
+      dark,
+      bright,
+    }
   }
 }

@@ -1,5 +1,4 @@
 // Plates: the mean of frames that show a set empty, or what shows most of the time while people move about in it.
-import type { Grain } from '../core/look'
 import {
   addCells,
   blankCells,
@@ -7,7 +6,6 @@ import {
   type Cut,
   cellsToRgba,
   copyCells,
-  grainBetween,
   inLight,
   type Kept,
   keptCells,
@@ -100,30 +98,6 @@ export async function settledPlate(k: Kernels, frames: Frames, takes: readonly C
   const { frames: read, cells } = await sampled(k, frames, takes, size, () => true)
   medianCells(read, cells)
   return cells
-}
-
-/** Frames between those of which grain is told: in coded footage it stands still for some. */
-const APART = 15
-
-/** The grain of a take about a frame; null where there are no two frames of it. Throws MediaProblem, OutOfMemory. */
-export async function takeGrain(k: Kernels, frames: Frames, take: Counted, index: number): Promise<Grain | null> {
-  if (take.count < 2) return null
-  const own = await ownKernels(k, take.size)
-  const [one, other, lit] = [blankCells(own, take.size), blankCells(own, take.size), blankCells(own, take.size)]
-  await readFrame(k, frames, take, index, () => true, one)
-  const about = (by: number) => [index - by, index + by].filter(i => i >= 0 && i < take.count)
-  const far = about(APART)
-  const beside = far.length > 0 ? far : about(1)
-  const found: Grain[] = []
-  for (const i of beside) {
-    await readFrame(k, frames, take, i, () => true, other)
-    inLight(other, measureGain(one, other, null), lit)
-    found.push(grainBetween(one, lit))
-  }
-  // What moved adds to it and never takes away.
-  const least = found.reduce((least, next) => (next.middle < least.middle ? next : least))
-  const [dark, light] = [Math.min(...found.map(g => g.dark)), Math.min(...found.map(g => g.light))]
-  return { ...least, dark, light }
 }
 
 /** A plate as a picture. */

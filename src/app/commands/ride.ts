@@ -50,6 +50,9 @@ const secondsAt = (layer: Layer, frame: number): number =>
 
 const placeAt = (layer: Layer, frame: number): Affine => placeMap(layer, sample(layer.place, frame))
 
+/** How sure a ride has to be everywhere to go without a word. */
+const DOUBTFUL = 0.8
+
 /** Frames about the playhead, as far as nothing is lost, with how px of the shot moved to each. */
 function mapsAbout(
   source: Layer,
@@ -57,18 +60,23 @@ function mapsAbout(
   found: Awaited<ReturnType<StageEngine['follow']>>,
 ) {
   const { frame } = view()
-  const byFrame = new Map(found.moved.map(({ frame, move }: Moved) => [frame, move]))
+  const byFrame = new Map(found.moved.map((moved: Moved) => [moved.frame, moved]))
   const start = inverse(placeAt(source, frame))
-  const at = (f: number): Affine | null => {
+  const foundAt = (f: number): Moved | undefined => {
     const seconds = Math.max(0, secondsAt(source, f))
-    const move = byFrame.get(found.rate ? secondsToFrame(seconds + 1e-3, found.rate) : 0)
+    return byFrame.get(found.rate ? secondsToFrame(seconds + 1e-3, found.rate) : 0)
+  }
+  const at = (f: number): Affine | null => {
+    const move = foundAt(f)?.move
     return move ? after(placeAt(source, f), after(move, start)) : null
   }
   let [first, end] = [frame, frame + 1]
   while (first > span.from && at(first - 1)) first--
   while (end < span.to && at(end)) end++
   const maps = Array.from({ length: end - first }, (_, i) => at(first + i)!)
-  return { ride: { first, begin: frame, maps }, first, end }
+  const sure = maps.map((_, i) => foundAt(first + i)!.sure)
+  const least = sure.indexOf(Math.min(...sure))
+  return { ride: { first, begin: frame, maps }, first, end, least: { frame: first + least, sure: sure[least]! } }
 }
 
 /** Follows something, px of the shot, and lets the rider go with it. */
@@ -90,7 +98,7 @@ async function ride(stage: StageEngine, of: Rider, what: Inside): Promise<void> 
     })
     // Changed meanwhile: what was found is about another picture.
     if (layerOf(of.layer) !== layer || view().frame !== frame) return
-    const { ride, first, end } = mapsAbout(source, span, found)
+    const { ride, first, end, least } = mapsAbout(source, span, found)
     const gesture = newId()
     store.dispatch(
       of.piece ? editIn(gesture, 'ridePiece', layer.id, of.piece, ride) : editIn(gesture, 'rideLayer', layer.id, ride),
@@ -99,6 +107,10 @@ async function ride(stage: StageEngine, of: Rider, what: Inside): Promise<void> 
     if (isLost) {
       const frames = `${first + 1} to ${end}`
       tell(`It rides over frames ${frames}; beyond, what it rides on was lost. Go there and let it ride from there on.`)
+    } else if (least.sure < DOUBTFUL) {
+      tell(
+        `It rides. It was least sure at frame ${least.frame + 1}: look there, and let it ride from there on if it is off.`,
+      )
     }
   } catch (error) {
     if (error instanceof Stopped) return

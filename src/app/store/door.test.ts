@@ -157,6 +157,7 @@ const ARGUMENTS: Record<EditName, fc.Arbitrary<unknown[]>> = {
   dropMark: t(n),
   dropSound: t(id),
   duplicateLayers: t(fc.constant(project.shot.layers)),
+  calmKeys: t(id, path),
   easeKey: t(id, path, n, fc.oneof(fc.constantFrom('hold', 'linear'), fc.record({ curve: fc.tuple(n, n, n, n) }))),
   flipLayers: t(some, fc.constantFrom('across', 'down')),
   freezeLayer: t(id, n),

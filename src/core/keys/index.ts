@@ -3,4 +3,5 @@ export { mapKeys, mirrorKeys, removeKey, retimeKeys, setAt, setEase, setKey, shi
 export { linearKeys, placesToKeep } from './fit'
 export type { Mixer } from './mix'
 export { initialNumbers, type NumberKind } from './number'
+export { canCalm, smoothKeys } from './smooth'
 export { isKeyed, type Key, keysOf, sample, type Value } from './value'

@@ -12,7 +12,10 @@ export const offerInstead = (sentence: string, label: string, onClick: () => voi
   toast.error(sentence, { ...STAYS, action: { label, onClick } })
 }
 
+/** Milliseconds that something good to know stays: long enough to be read twice. */
+const READ = 20_000
+
 /** Says something that is good to know. */
 export const sayNote = (sentence: string): void => {
-  toast.message(sentence, STAYS)
+  toast.message(sentence, { ...STAYS, duration: READ })
 }

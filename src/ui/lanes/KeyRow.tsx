@@ -1,7 +1,7 @@
 import { ContextMenu } from 'radix-ui'
 import { memo, useCallback, useMemo, useState } from 'react'
 import { chosenKeys, edit, editIn, keysChosen, useSend, useStore } from '../../app/store'
-import { type Ease, FIRST_CURVE, keysOf } from '../../core/keys'
+import { canCalm, type Ease, FIRST_CURVE, keysOf } from '../../core/keys'
 import { type edits, getValue, type Layer, newId, type ValuePath, valueName } from '../../core/shot'
 import { useEngine } from '../stage/engine-context'
 import { EaseCurve } from './EaseCurve'
@@ -24,9 +24,11 @@ interface MenuProps {
   /** A curve that is drawn is one step of the history. */
   onEase: (ease: Ease, gesture: string | null) => void
   onDrop: () => void
+  /** null where there is nothing between two keys. */
+  onCalm: (() => void) | null
 }
 
-function KeyMenu({ ease: now, onEase, onDrop }: MenuProps) {
+function KeyMenu({ ease: now, onEase, onDrop, onCalm }: MenuProps) {
   const curve = typeof now === 'object' ? now.curve : null
   return (
     <ContextMenu.Content className="z-40 min-w-36 rounded-xl border border-line bg-card p-1 shadow-xl shadow-black/50">
@@ -63,6 +65,11 @@ function KeyMenu({ ease: now, onEase, onDrop }: MenuProps) {
         </ContextMenu.Item>
       )}
       <ContextMenu.Separator className="my-1 h-px bg-line" />
+      {onCalm && (
+        <ContextMenu.Item className={item} onSelect={onCalm}>
+          Take the jitter out of the row
+        </ContextMenu.Item>
+      )}
       <ContextMenu.Item className={item} onSelect={onDrop}>
         Delete the key
       </ContextMenu.Item>
@@ -153,6 +160,7 @@ export const KeyRow = memo(function KeyRow({ layer, path }: { layer: Layer; path
               for (const frame of frames) send(editIn(step, 'easeKey', layer.id, path, frame, ease))
           }}
           onDrop={() => aimed !== null && onDrop(aimed)}
+          onCalm={canCalm(value) ? () => void send(edit('calmKeys', layer.id, JSON.parse(pathText))) : null}
         />
       </ContextMenu.Portal>
     </ContextMenu.Root>

@@ -1,8 +1,10 @@
 // The worst of what the takes say, in the bar: a way to the report.
-import { useSyncExternalStore } from 'react'
+import { useEffect, useState, useSyncExternalStore } from 'react'
 import { Link } from 'react-router'
+import { doingFor } from '../../app/engine/advice'
 import type { Reports, TakeReport } from '../../app/engine/reports'
-import { projectOf, useStore } from '../../app/store'
+import { projectOf, rootShot, useStore } from '../../app/store'
+import type { Take } from '../../core/shot'
 import { Tip } from '../common/Tip'
 import { useReports } from './engine-context'
 
@@ -25,21 +27,54 @@ const lit = ({ seen }: TakeReport): number =>
 const worst = (values: number[]): number =>
   values.reduce((most, value) => (Math.abs(value) > Math.abs(most) ? value : most), 0)
 
-const textOf = (known: TakeReport[]) => {
-  const far = worst(known.map(moved))
-  const light = worst(known.map(lit))
-  const isFault = (about: string) => known.some(r => r.findings.some(f => f.about === about && f.isFault))
+interface Known {
+  take: Take
+  report: TakeReport
+}
+
+interface Lamp {
+  text: string
+  isFault: boolean
+}
+
+/** What a lamp says: faults about which something has been done are no longer any. */
+function lamp(known: readonly Known[], about: 'camera' | 'light', text: string, done: string): Lamp {
+  const faults = known.flatMap(({ take, report }) =>
+    report.findings.filter(f => f.about === about && f.isFault).map(f => doingFor(take, report, f)?.isDone === true),
+  )
+  const isFault = faults.includes(false)
+  return { text: faults.length > 0 && !isFault ? `${text}, ${done}` : text, isFault }
+}
+
+function lampsOf(known: readonly Known[]): Lamp[] {
+  const far = worst(known.map(({ report }) => moved(report)))
+  const light = worst(known.map(({ report }) => lit(report)))
+  const camera = far < STILL ? 'Lock-off still' : `Lock-off ${far.toFixed(far < 1 ? 2 : 1)} px`
+  const even = Math.abs(light) < EVEN
   return [
-    {
-      text: far < STILL ? 'Lock-off still' : `Lock-off ${far.toFixed(far < 1 ? 2 : 1)} px`,
-      isFault: isFault('camera'),
-    },
-    {
-      text:
-        Math.abs(light) < EVEN ? 'Light even' : `Light ${light > 0 ? '+' : '−'}${Math.abs(light * 100).toFixed(0)}%`,
-      isFault: isFault('light'),
-    },
+    lamp(known, 'camera', camera, 'steadied'),
+    lamp(
+      known,
+      'light',
+      even ? 'Light even' : `Light ${light > 0 ? '+' : '−'}${Math.abs(light * 100).toFixed(0)}%`,
+      'matched',
+    ),
   ]
+}
+
+/** Milliseconds for which the document has to be left alone before what was done about faults is looked up again. */
+const REST = 400
+
+/** The lamps, looked up again when reports or the resting document have changed. */
+function useLamps(known: readonly Known[], sign: string): readonly Lamp[] {
+  const shot = useStore(rootShot)
+  const [lamps, setLamps] = useState<readonly Lamp[]>([])
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the sign tells whether what is known has changed, the shot what was done.
+  useEffect(() => {
+    const timer = setTimeout(() => setLamps(lampsOf(known)), lamps.length === 0 ? 0 : REST)
+    return () => clearTimeout(timer)
+  }, [shot, sign])
+  return lamps
 }
 
 const nothing = () => () => {}
@@ -51,12 +86,13 @@ export function Lamps() {
   const id = useStore(s => projectOf(s)?.id ?? '')
   const takes = useStore(s => projectOf(s)?.takes)
   const digests = takes?.map(t => t.digest) ?? []
-  useSyncExternalStore(reports?.subscribe ?? nothing, () => signOf(reports, digests))
-  const known = digests.flatMap(t => {
-    const report = reports?.of(t)
-    return report?.state === 'ready' ? [report] : []
+  const sign = useSyncExternalStore(reports?.subscribe ?? nothing, () => signOf(reports, digests))
+  const known = (takes ?? []).flatMap(take => {
+    const report = reports?.of(take.digest)
+    return report?.state === 'ready' ? [{ take, report }] : []
   })
-  const lamps = known.length > 0 ? textOf(known) : [{ text: 'Lock-off?', isFault: false }]
+  const told = useLamps(known, sign)
+  const lamps = known.length > 0 && told.length > 0 ? told : [{ text: 'Lock-off?', isFault: false }]
   return (
     <Tip text="What the takes say about camera, light and people">
       <Link to={`/shot/${encodeURIComponent(id)}/report`} aria-label="Lock-off report" className="flex gap-1.5">

@@ -1,4 +1,5 @@
 // What is measured of frames, and what is said about a take.
+import type { Grain } from '../../look/grain'
 import type { Gain } from '../light'
 import type { Movement } from '../movement'
 
@@ -17,6 +18,8 @@ export interface Seen {
   /** 0..1: how much is black and white beyond telling. */
   dark: number
   bright: number
+  /** Told of some frames only, at the size that the take has. */
+  grain?: Grain
 }
 
 /** What can be done about a finding: bring the camera onto the plate's, the light to the plate's, part the take where that changes, take a stretch as the plate, part the take into acts. */

@@ -7,6 +7,8 @@ const SOFT = 0.75
 /** Shares of the picture that may be clipped. */
 const WHITE = 0.02
 const BLACK = 0.15
+/** σ of grain, codes, from which it is in the way. */
+const NOISY = 6
 
 export function aboutPicture(frames: readonly Seen[]): Finding[] {
   const all = { about: 'picture', ...overall(frames), isFault: true, advice: null } as const
@@ -29,5 +31,13 @@ export function aboutPicture(frames: readonly Seen[]): Finding[] {
       ...all,
       sentence: `${percent(black)} of the picture is black beyond telling: nobody can be cut out there.`,
     })
+  const grain = frames.flatMap(f => f.grain ?? [])
+  if (grain.length > 0) {
+    const [dark, between, light] = (['dark', 'middle', 'light'] as const).map(of => middle(grain.map(g => g[of])))
+    const noisy = Math.max(dark!, between!, light!) > NOISY
+    const what = `Its grain is ${dark!.toFixed(1)} codes in the dark, ${between!.toFixed(1)} between and ${light!.toFixed(1)} in the light.`
+    const sentence = noisy ? `${what} That is much: what is cut out will be less sure.` : what
+    found.push({ ...all, isFault: noisy, sentence })
+  }
   return found
 }

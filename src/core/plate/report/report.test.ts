@@ -117,4 +117,14 @@ it('tells shadows that come before and go after somebody, a camera that refocuse
       take(() => ({})),
     ),
   ).toEqual([])
+  const grain = (middle: number) => ({ dark: 1, middle, light: 2, size: 1, colour: 0 })
+  const grained = (middle: number) =>
+    about(
+      'picture',
+      take(i => (i % 40 === 20 ? { grain: grain(middle) } : {})),
+    )
+  expect(grained(1.5)).toMatchObject([
+    { isFault: false, sentence: expect.stringContaining('1.0 codes in the dark, 1.5') },
+  ])
+  expect(grained(8)).toMatchObject([{ isFault: true, sentence: expect.stringContaining('That is much') }])
 })

@@ -1,5 +1,5 @@
 // Values that stand still or move by keys.
-import { type Ease, removeKey, retimeKeys as retime, setAt, setEase, setKey } from '../../keys'
+import { type Ease, removeKey, retimeKeys as retime, setAt, setEase, setKey, smoothKeys } from '../../keys'
 import type { AnyValue, Shot } from '../types'
 import { changeValue, getValue, type ValuePath } from '../values'
 import { editableLayer } from './find'
@@ -54,6 +54,11 @@ export function retimeKeys(
 export function dropKeys(shot: Shot, layer: string, chosen: readonly KeysAt[]): void {
   for (const { path, frames } of chosen)
     change(shot, layer, path, value => frames.reduce((left, frame) => removeKey(left, frame), value))
+}
+
+/** Takes the jitter out of a value that moves by three keys and more. */
+export function calmKeys(shot: Shot, layer: string, path: ValuePath): void {
+  change(shot, layer, path, value => smoothKeys(value))
 }
 
 export function easeKey(shot: Shot, layer: string, path: ValuePath, frame: number, ease: Ease): void {
