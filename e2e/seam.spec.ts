@@ -53,3 +53,29 @@ test('the join between two takes goes in two touches', async ({ page }) => {
   await page.keyboard.press('Control+z')
   await expect(page.getByRole('textbox', { name: 'Feather in', exact: true })).toHaveValue('12')
 })
+
+test('a seam that bends becomes an outline between the two, with nothing of either cut off', async ({ page }) => {
+  await openDemo(page)
+  await goTo(page, 75)
+  const before = await savedFrame(page)
+  await page.getByRole('button', { name: 'Match the light' }).first().click()
+  const left = page.getByRole('status').filter({ hasText: 'is left along it' })
+  await expect(left).toBeVisible({ timeout: 30_000 })
+  await page.getByRole('button', { name: 'Let it bend' }).click()
+  await expect(page.getByRole('button', { name: /^Outline/ }).first()).toBeVisible({ timeout: 30_000 })
+  await expect(left).not.toContainText('◆')
+  const bent = await savedFrame(page)
+  // Both of them are there as they were, he on the right in another light.
+  for (const [x, y] of [
+    [440, 240],
+    [430, 430],
+    [880, 250],
+    [870, 420],
+  ] as const) {
+    const [was, is] = [pixelAt(before, x, y), pixelAt(bent, x, y)]
+    expect(Math.max(...was.map((v, c) => Math.abs(v - is[c]!)))).toBeLessThan(30)
+  }
+  await page.keyboard.press('Control+z')
+  await expect(page.getByRole('button', { name: /^Edge/ }).first()).toBeVisible()
+  await expect(page.getByRole('textbox', { name: 'Feather in', exact: true })).toHaveValue('12')
+})

@@ -9,7 +9,7 @@ import type { SoundApi } from './sound.worker'
 import type { UnpackFontApi } from './unpack-font.worker'
 
 export type { Inside, Moved } from '../media/follow'
-export type { Held } from './find-seam'
+export type { Held, Sought } from './find-seam'
 export type { OutlineAt } from './find-worst'
 export { type FrameNews, forgetFramesOf, framesKept, onFrameNews } from './frame-place'
 export type { MediaFile } from './media-files'

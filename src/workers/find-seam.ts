@@ -1,6 +1,18 @@
 // A layer held against all that lies behind it, over a stretch of time: how its light stands to theirs, and where the two differ least.
+
+import type { Point } from '../core/affine'
 import { type Plan, planFrame } from '../core/plan'
-import { type Between, comparer, differencesOf, featherFor, findSeam, type Gain, meanAlong } from '../core/plate'
+import {
+  type Bend,
+  type Between,
+  comparer,
+  differencesOf,
+  featherFor,
+  findBend,
+  findSeam,
+  type Gain,
+  meanAlong,
+} from '../core/plate'
 import type { Codes, Kernels } from '../core/render'
 import type { Line } from '../core/shape'
 import type { Layer, Shot, Size } from '../core/shot'
@@ -9,13 +21,20 @@ import type { Layer, Shot, Size } from '../core/shot'
 const WIDTH = 360
 const CELL = 2
 const CODES = 255
+/** Cells by which a bend goes on beyond the picture. */
+const BEYOND = 4
+
+/** What is looked for: nothing, a straight seam, or one that may bend. */
+export type Sought = 'nothing' | 'line' | 'bend'
 
 export interface Held {
   frames: number[]
   /** What the light of what lies behind is multiplied by to be the layer's, frame by frame, the layer without the match it has. */
   gains: Gain[]
-  /** The seam, px of the shot; where none is looked for, the line as it was; null where none parts the people. */
+  /** The seam, px of the shot; where none is looked for, the line as it was; null where none parts the people, or it bends. */
   line: Line | null
+  /** The seam that bends: places along it, px of the shot, from beyond one side of it to beyond the other; null where none was found. */
+  bend: Point[] | null
   /** Shares of full light by which the two differ along it, frame by frame. */
   left: number[]
   /** px of feather that hide it. */
@@ -32,6 +51,12 @@ function sides(shot: Shot, layer: Layer) {
   return { now: shown([uncut, ...behind]), filmed: shown([asFilmed, ...behind]), behind: shown(behind) }
 }
 
+/** Places along a bend, px, from beyond one side of the picture to beyond the other. */
+function placesOf({ runs, at }: Bend, px: number): Point[] {
+  const place = (i: number, j: number): Point => (runs === 'down' ? { x: j * px, y: i * px } : { x: i * px, y: j * px })
+  return [place(-BEYOND, at[0]!), ...at.map((j, i) => place(i + 0.5, j)), place(at.length + BEYOND, at.at(-1)!)]
+}
+
 export interface Paints {
   k: Kernels
   paint<T>(plan: Plan, use: (picture: Codes) => T): Promise<T>
@@ -43,7 +68,7 @@ export async function holdAgainst(
   shot: Shot,
   layer: Layer,
   frames: readonly number[],
-  { line, isSought }: { line: Line | null; isSought: boolean },
+  { line, sought }: { line: Line | null; sought: Sought },
   onLooked: (count: number) => Promise<void>,
 ): Promise<Held> {
   const scale = Math.min(1, WIDTH / shot.size.width)
@@ -69,13 +94,16 @@ export async function holdAgainst(
     all.map(b => b.matched),
   )
   const from = inCells(line ?? { x: shot.size.width / 2, y: shot.size.height / 2, angle: 0 })
-  const found = isSought ? findSeam(differences, from) : from
+  const bend = sought === 'bend' ? findBend(differences, from) : null
+  const straight = sought === 'line' ? findSeam(differences, from) : sought === 'nothing' ? from : null
+  const found = bend ?? straight
   const left = found ? all.map(b => (meanAlong(cells, b.plain, found) ?? 0) / CODES) : []
   const mean = left.reduce((sum, v) => sum + v / left.length, 0)
   return {
     frames: [...frames],
     gains,
-    line: found && { ...found, x: found.x * px, y: found.y * px },
+    line: straight && { ...straight, x: straight.x * px, y: straight.y * px },
+    bend: bend && placesOf(bend, px),
     left,
     feather: found ? featherFor(differences, found, mean * CODES, px) : 0,
   }

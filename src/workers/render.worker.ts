@@ -12,7 +12,7 @@ import { type Painted, paintPlan } from '../media/paint'
 import { packPng, pngRows } from '../media/png'
 import { Dropped } from '../media/problem'
 import { browserDrawings } from './drawings'
-import { type Held, holdAgainst } from './find-seam'
+import { type Held, holdAgainst, type Sought } from './find-seam'
 import { aloneUncut, findWorst, type OutlineAt } from './find-worst'
 import { browserPlace } from './frame-place'
 import { browserKernels } from './kernels'
@@ -291,7 +291,7 @@ const api = {
   async holdAgainst(
     layer: string,
     frames: number[],
-    seam: { line: Line | null; isSought: boolean },
+    seam: { line: Line | null; sought: Sought },
     onLooked: (count: number) => boolean | Promise<boolean>,
   ): Promise<Held> {
     const shot = shots.shot!

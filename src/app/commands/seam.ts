@@ -1,14 +1,18 @@
 // Hiding the join between two takes: where to part them, and in which light.
-import { after, carry, inverse, scaleOf, turn } from '../../core/affine'
+import { after, carry, inverse, type Point, scaleOf, turn } from '../../core/affine'
 import { isKeyed, sample } from '../../core/keys'
+import { carryOutlinePoint, corner, fitPoints, type OutlinePoint, roundOutlinePoint } from '../../core/outline'
 import { type Line, shapeAt, shapeValue } from '../../core/shape'
 import { type Layer, motionMap, newId, type Piece, placeMap } from '../../core/shot'
-import type { Held } from '../../workers/clients'
+import type { Held, Sought } from '../../workers/clients'
 import type { StageEngine } from '../engine/stage-engine'
 import { runJob } from '../jobs/run'
 import { Stopped } from '../stopped'
 import { editIn, projectOf, refusalTold, seamMeasured, store } from '../store'
 import { type Command, canChange, chosen, one, shot, view } from './command'
+
+/** px of the shot by which an outline may pass the way that was found. */
+const WITHIN = 4
 
 /** Frames that are looked at, about. */
 const LOOKS = 40
@@ -56,14 +60,14 @@ function carried(line: Line, map: ReturnType<typeof toShot>): Line {
   return { ...carry(map, line), angle: degreesOf(turn(map, { x: Math.cos(a), y: Math.sin(a) })) }
 }
 
-async function hold(stage: StageEngine, layer: Layer, line: Line | null, isSought: boolean): Promise<Held | null> {
+async function hold(stage: StageEngine, layer: Layer, line: Line | null, sought: Sought): Promise<Held | null> {
   const project = projectOf(store.getState())
   if (!project) return null
   const frames = framesOf(layer)
   try {
     return await runJob(
       { kind: 'compare', project: project.id, name: layer.name, of: frames.length },
-      ({ signal, tell }) => stage.holdAgainst(layer.id, frames, { line, isSought }, tell, signal),
+      ({ signal, tell }) => stage.holdAgainst(layer.id, frames, { line, sought }, tell, signal),
     )
   } catch (error) {
     if (!(error instanceof Stopped)) {
@@ -85,25 +89,65 @@ async function seam(stage: StageEngine): Promise<void> {
   const layer = chosen()
   const piece = layer && edgeOf(layer)
   if (!layer || !piece) return
-  const held = await hold(stage, layer, lineIn(layer, piece), true)
+  const held = await hold(stage, layer, lineIn(layer, piece), 'line')
   // Changed meanwhile: what was found is about another picture.
   if (!held || chosen() !== layer) return
   if (!held.line) {
-    store.dispatch(refusalTold('No straight line parts the people of the two: draw an outline instead.'))
+    store.dispatch(
+      refusalTold('No straight line parts the people of the two: let the seam bend, or draw an outline instead.'),
+    )
     return
   }
-  const { frame } = view()
-  const map = toShot(layer, piece, frame)
+  const map = toShot(layer, piece, view().frame)
   const found = carried(held.line, inverse(map))
   const line = { x: round(found.x), y: round(found.y), angle: round(found.angle) }
-  const gesture = newId()
-  const half = round(held.feather / 2 / scaleOf(map))
+  put(layer, piece, held, line, scaleOf(map), newId())
+}
+
+/** Gives a piece the shape that was found, as soft as hides what is left. `scale`: of its px in the shot. */
+function put(layer: Layer, piece: Piece, held: Held, shape: unknown, scale: number, gesture: string): void {
+  const half = round(held.feather / 2 / scale)
   const set = (of: 'shape' | 'inside' | 'outside', value: unknown) =>
-    store.dispatch(editIn(gesture, 'setValue', layer.id, { of, piece: piece.id }, frame, value, false))
-  set('shape', line)
+    store.dispatch(editIn(gesture, 'setValue', layer.id, { of, piece: piece.id }, view().frame, value, false))
+  set('shape', shape)
   if (!isKeyed(piece.feather.inside)) set('inside', half)
   if (!isKeyed(piece.feather.outside)) set('outside', half)
   told(piece, held)
+}
+
+/** The outline of what lies on the side that an edge keeps of a way through the picture, px of the shot. */
+function outlineFrom(bend: readonly Point[], { angle }: Line): OutlinePoint[] {
+  const { width, height } = shot()!.size
+  const far = 2 * (width + height)
+  const [first, last] = [bend[0]!, bend.at(-1)!]
+  const a = (angle * Math.PI) / 180
+  const away =
+    Math.abs(last.y - first.y) > Math.abs(last.x - first.x)
+      ? { x: Math.sign(Math.cos(a)) * far, y: 0 }
+      : { x: 0, y: Math.sign(Math.sin(a)) * far }
+  const beyond = (p: Point) => corner({ x: p.x + away.x, y: p.y + away.y })
+  return [...fitPoints(bend, WITHIN), beyond(last), beyond(first)]
+}
+
+/** Turns the edge into an outline along the way on which both sides differ least. */
+async function bend(stage: StageEngine): Promise<void> {
+  const layer = chosen()
+  const piece = layer && edgeOf(layer)
+  if (!layer || !piece) return
+  const line = lineIn(layer, piece)
+  const held = await hold(stage, layer, line, 'bend')
+  if (!held || chosen() !== layer) return
+  if (!held.bend) {
+    store.dispatch(
+      refusalTold('No way through the picture parts the people of the two: let one of them be cut out instead.'),
+    )
+    return
+  }
+  const map = toShot(layer, piece, view().frame)
+  const points = outlineFrom(held.bend, line).map(p => roundOutlinePoint(carryOutlinePoint(inverse(map), p)))
+  const gesture = newId()
+  store.dispatch(editIn(gesture, 'swapShape', layer.id, piece.id, 'outline', shot()!.size))
+  put(layer, piece, held, points, scaleOf(map), gesture)
 }
 
 const round = (value: number): number => Math.round(value * 100) / 100
@@ -112,7 +156,7 @@ const round = (value: number): number => Math.round(value * 100) / 100
 async function match(stage: StageEngine): Promise<void> {
   const layer = chosen()
   if (!layer) return
-  const held = await hold(stage, layer, null, false)
+  const held = await hold(stage, layer, null, 'nothing')
   if (!held || chosen() !== layer) return
   const measured = held.frames.map((frame, i) => ({ frame, gain: held.gains[i]! }))
   store.dispatch(editIn(newId(), 'matchLightAt', layer.id, measured))
@@ -124,7 +168,7 @@ async function measure(stage: StageEngine): Promise<void> {
   const layer = chosen()
   const piece = layer && edgeOf(layer)
   if (!layer || !piece) return
-  const held = await hold(stage, layer, lineIn(layer, piece), false)
+  const held = await hold(stage, layer, lineIn(layer, piece), 'nothing')
   if (held && chosen() === layer) told(piece, held)
 }
 
@@ -144,6 +188,13 @@ export const SEAM: readonly Command[] = [
     keys: 'j',
     applies: hasEdge,
     run: s => void seam(s),
+  },
+  {
+    id: 'seam-bend',
+    name: 'Find a seam that bends',
+    group: 'Picture',
+    applies: hasEdge,
+    run: s => void bend(s),
   },
   {
     id: 'seam-measure',

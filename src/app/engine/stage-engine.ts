@@ -14,6 +14,7 @@ import {
   proxy,
   renderClient,
   type Shown,
+  type Sought,
   type Subject,
   transfer,
 } from '../../workers/clients'
@@ -58,7 +59,7 @@ export interface StageEngine {
   holdAgainst(
     layer: string,
     frames: number[],
-    seam: { line: Line | null; isSought: boolean },
+    seam: { line: Line | null; sought: Sought },
     onLooked: (count: number) => void,
     signal: AbortSignal,
   ): Promise<Held>

@@ -1,4 +1,5 @@
 export { addCells, type Kept, keptCells, medianCells, seldomSeen } from './background'
+export { findBend } from './bend'
 export { type Between, comparer } from './between'
 export { type Carrier, carrier, type Told } from './carry'
 export { blankCells, type Cells, canShrink, cellsToRgba, copyCells, readCells, readSmaller } from './cells'
@@ -16,5 +17,5 @@ export {
   strokesOf,
 } from './recipe'
 export { type Advice, type Finding, findings, type Seen } from './report'
-export { differencesOf, featherFor, findSeam, meanAlong } from './seam'
+export { type Bend, differencesOf, featherFor, findSeam, meanAlong } from './seam'
 export { addHint, type Hint, hintOf, type Stroke } from './strokes'

@@ -1,7 +1,7 @@
 // Where two takes are parted: between their people, where they differ least, as soft as hides what is left.
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
-import { differencesOf, featherFor, findSeam, meanAlong } from '.'
+import { differencesOf, featherFor, findBend, findSeam, meanAlong } from '.'
 
 const SIZE = { width: 120, height: 68 }
 const n = SIZE.width * SIZE.height
@@ -64,3 +64,40 @@ it('is as soft as hides what is left, and no softer than there is room beside so
   expect(close).toBeLessThan(40)
   expect(meanAlong(SIZE, of.mean, { x: -500, y: 0, angle: 0 })).toBeNull()
 })
+
+/** Two who reach over each other's side: one at the top, one at the bottom. */
+const reaching = (x: number, y: number): boolean => (y > 8 && y < 30 && x < 84) || (y > 40 && y < 62 && x > 36)
+
+it('bends along where two takes agree, and past people between whom no straight line goes', () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 48, max: 72 }), fc.integer({ min: 2, max: 9 }), (middle, swing) => {
+      const valley = (y: number) => middle + swing * Math.sin(y / 9)
+      const of = differencesOf(
+        SIZE,
+        field((x, y) => (Math.abs(x - 60) > 34 && y > 15 ? 80 : 1 + Math.min(12, 2 * Math.abs(x - valley(y))))),
+      )
+      const bend = findBend(of, { x: 60, y: 34, angle: 0 })!
+      expect([bend.runs, bend.at.length]).toEqual(['down', SIZE.height])
+      for (const [y, x] of bend.at.entries()) expect(Math.abs(x - valley(y))).toBeLessThan(2.5)
+      expect(meanAlong(of, of.somebody, bend)).toBe(0)
+    }),
+    { numRuns: 20, endOnFailure: true },
+  )
+  const of = differencesOf(
+    SIZE,
+    field((x, y) => (reaching(x, y) ? 80 : 2)),
+  )
+  expect(meanAlong(of, of.somebody, findSeam(of, { x: 60, y: 34, angle: 0 })!)).toBeGreaterThan(0)
+  const bend = findBend(of, { x: 60, y: 34, angle: 0 })!
+  expect(meanAlong(of, of.somebody, bend)).toBe(0)
+  expect([bend.at[20]! > 84, bend.at[50]! < 37]).toEqual([true, true])
+  // Lying on its side it runs across.
+  const across = findBend({ ...of, width: SIZE.height, height: SIZE.width, ...turned(of) }, { x: 34, y: 60, angle: 90 })
+  expect(across).toEqual({ runs: 'across', at: bend.at })
+})
+
+/** Rows as columns. */
+const turned = ({ mean, somebody }: { mean: Float32Array; somebody: Float32Array }) => {
+  const turn = (of: Float32Array) => of.map((_, i) => of[(i % SIZE.height) * SIZE.width + Math.floor(i / SIZE.height)]!)
+  return { mean: turn(mean), somebody: turn(somebody) }
+}

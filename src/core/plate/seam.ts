@@ -1,4 +1,4 @@
-// The straight line along which two takes differ least over a stretch of time, with their people on either side.
+// Seams between two takes, and the straight line along which two takes differ least over a stretch of time, with their people on either side.
 import { radians } from '../affine'
 import type { Line } from '../shape'
 import type { Size } from '../shot/types'
@@ -8,13 +8,13 @@ const SOMEBODY = 20
 /** Share of the time for which that has to be so. */
 const SELDOM = 0.04
 /** Share of all that is somebody which has to lie on either side, and of the picture that is worth the name. */
-const SIDE = 0.15
-const LEAST = 0.002
+export const SIDE = 0.15
+export const LEAST = 0.002
 /** Degrees by which the line may be turned from where it was, and of a step; cells of a step aside. */
 const TURN = 24
 const DEGREE = 1.5
 /** Codes that a cell of somebody under the line counts for, and a picture's width by which it is moved. */
-const COSTS = 200
+export const COSTS = 200
 const AWAY = 1.5
 /** Codes that the largest turn counts for. */
 const TURNED = 0.2
@@ -49,8 +49,33 @@ export function differencesOf({ width, height }: Size, frames: readonly Float32A
   return { width, height, mean, somebody }
 }
 
-/** Goes along a line as far as a picture reaches, a cell at a time. Lines are told in cells. */
-function along({ width, height }: Size, { x, y, angle }: Line, visit: (cell: number) => void): void {
+/** A seam that bends: where it crosses each row from top to bottom, or each column from left to right; cells. */
+export interface Bend {
+  runs: 'down' | 'across'
+  at: readonly number[]
+}
+
+/** In cells. */
+export type Seam = Line | Bend
+
+/** The cell in which a bend crosses its row or column; -1 beyond the picture. */
+function crossed({ width, height }: Size, { runs, at }: Bend, i: number): number {
+  const j = Math.floor(at[i]!)
+  if (j < 0 || j >= (runs === 'down' ? width : height)) return -1
+  return runs === 'down' ? i * width + j : j * width + i
+}
+
+/** Goes along a seam as far as a picture reaches, a cell at a time. */
+function along(size: Size, seam: Seam, visit: (cell: number) => void): void {
+  if ('runs' in seam) {
+    seam.at.forEach((_, i) => {
+      const cell = crossed(size, seam, i)
+      if (cell >= 0) visit(cell)
+    })
+    return
+  }
+  const { width, height } = size
+  const { x, y, angle } = seam
   const a = radians(angle)
   const [dx, dy] = [-Math.sin(a), Math.cos(a)]
   const far = width + height
@@ -60,8 +85,15 @@ function along({ width, height }: Size, { x, y, angle }: Line, visit: (cell: num
   }
 }
 
-/** What is on the whole under a line; null where it misses the picture. */
-export function meanAlong(size: Size, of: Float32Array, line: Line): number | null {
+/** A seam so many cells aside. */
+function aside(seam: Seam, by: number): Seam {
+  if ('runs' in seam) return { ...seam, at: seam.at.map(j => j + by) }
+  const a = radians(seam.angle)
+  return { ...seam, x: seam.x + by * Math.cos(a), y: seam.y + by * Math.sin(a) }
+}
+
+/** What is on the whole under a seam; null where it misses the picture. */
+export function meanAlong(size: Size, of: Float32Array, line: Seam): number | null {
   let [sum, count] = [0, 0]
   along(size, line, cell => {
     sum += of[cell]!
@@ -105,7 +137,7 @@ export function findSeam(of: Differences, from: Line): Line | null {
       const line = { x: cx + distance * nx, y: cy + distance * ny, angle }
       const here = meanAlong(of, cost, line)
       if (here === null || !crosses(of, line)) continue
-      const next = [-1, 1].map(by => meanAlong(of, cost, { ...line, x: line.x + by * nx, y: line.y + by * ny }) ?? here)
+      const next = [-1, 1].map(by => meanAlong(of, cost, aside(line, by)) ?? here)
       const sum =
         here + (next[0]! + next[1]!) / 4 + (AWAY * Math.abs(distance - was)) / width + (TURNED * Math.abs(turn)) / TURN
       if (sum >= least) continue
@@ -123,18 +155,14 @@ function crosses({ width, height }: Size, line: Line): boolean {
   return count >= Math.min(width, height) * 0.98
 }
 
-/** px of feather, inside and outside together, that hide what is left along a line (codes) without reaching somebody. `px`: of a cell. */
-export function featherFor(of: Differences, line: Line, left: number, px: number): number {
+/** px of feather, inside and outside together, that hide what is left along a seam (codes) without reaching somebody. `px`: of a cell. */
+export function featherFor(of: Differences, seam: Seam, left: number, px: number): number {
   const wanted = Math.max(LEAST_FEATHER, Math.min(MOST_FEATHER, left * A_CODE))
-  const [nx, ny] = [Math.cos(radians(line.angle)), Math.sin(radians(line.angle))]
   let room = 0
-  for (let aside = 1; room * px * 2 < wanted; aside++) {
-    const isFree = [-aside, aside].every(by => {
-      const beside = { ...line, x: line.x + by * nx, y: line.y + by * ny }
-      return (meanAlong(of, of.somebody, beside) ?? 0) === 0
-    })
+  while (room * px * 2 < wanted) {
+    const isFree = [-room - 1, room + 1].every(by => (meanAlong(of, of.somebody, aside(seam, by)) ?? 0) === 0)
     if (!isFree) break
-    room = aside
+    room++
   }
   return Math.round(Math.max(LEAST_FEATHER, Math.min(wanted, room * 2 * px)))
 }

@@ -15,7 +15,7 @@ const SEEN = 0.012
 
 const percent = (share: number): string => `${(share * 100).toFixed(1)}%`
 
-/** What is left over, frame by frame; pressed it goes there. */
+/** What was left along a seam when it was measured, frame by frame; pressed it goes there. */
 function Left({ piece }: { piece: Piece }) {
   const engine = useEngine()
   const seam = useStore(s => s.seams[piece.id])
@@ -74,12 +74,22 @@ function Left({ piece }: { piece: Piece }) {
   )
 }
 
+/** The same of a seam that bends, which is an outline from then on. */
+export function BentSeamFields({ piece }: { piece: Piece }) {
+  return (
+    <div className="col-span-2 flex flex-col gap-1.5 text-xs text-quiet empty:hidden">
+      <Left piece={piece} />
+    </div>
+  )
+}
+
 export function SeamFields({ piece }: { piece: Piece }) {
   return (
     <div className="col-span-2 flex flex-col gap-1.5 text-xs text-quiet">
       <div className="flex flex-wrap gap-1">
         <CommandButton id="match-behind">Match the light</CommandButton>
         <CommandButton id="seam">Find the seam</CommandButton>
+        <CommandButton id="seam-bend">Let it bend</CommandButton>
         <CommandButton id="seam-measure">Measure it</CommandButton>
       </div>
       {isKeyed(shapeValue(piece.shape)) && (

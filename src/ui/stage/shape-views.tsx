@@ -13,7 +13,7 @@ import type { ComponentType } from 'react'
 import type { Camera } from '../../app/store'
 import type { Layer, Piece, Shape, Shot } from '../../core/shot'
 import { CutFields, cutSummary } from '../stack/CutFields'
-import { SeamFields } from '../stack/SeamFields'
+import { BentSeamFields, SeamFields } from '../stack/SeamFields'
 import { ShownFields, shownSummary } from '../stack/ShownFields'
 import { EdgeHandles } from './EdgeHandles'
 import { FrameHandles } from './FrameHandles'
@@ -80,7 +80,7 @@ export const SHAPE_VIEWS: Readonly<Record<Shape['kind'], ShapeView>> = {
   },
   box: { icon: RectangleHorizontal, Handles: FrameHandles, fields: [...PLACE, ...EXTENT, ...TURN] },
   oval: { icon: Circle, Handles: FrameHandles, fields: [...PLACE, ...EXTENT, ...TURN] },
-  outline: { icon: Spline, Handles: OutlineHandles, Hint: OutlineHint, fields: [] },
+  outline: { icon: Spline, Handles: OutlineHandles, Hint: OutlineHint, fields: [], More: BentSeamFields },
   strip: { icon: Waypoints, Handles: OutlineHandles, Hint: OutlineHint, fields: [] },
   layer: { icon: Layers2, fields: [], Fields: ShownFields, summary: shownSummary },
   cutout: { icon: PersonStanding, Handles: StrokeHandles, fields: [], Fields: CutFields, summary: cutSummary },
