@@ -33,7 +33,7 @@ export { halvePlane, takePatch, settlePatch, likePatch } from "./follow";
 export { believe } from "./believe";
 export { packColours, spreadColours, overlayRow } from "./colours";
 export { softenCells, besideCells } from "./soften";
-export { dropSpecks, fillPits, dropIslands } from "./specks";
+export { dropSpecks, fillPits, dropIslands, dropFaint } from "./specks";
 export { standingCells, tallyCells, changeSums } from "./standing";
 export { steadyAlpha } from "./steady";
 export { shadeCells, fillCells } from "./shade";

@@ -130,3 +130,68 @@ export function dropIslands(alpha: usize, width: i32, height: i32, part: i32, sm
     }
   }
 }
+
+// @ts-expect-error: decorator
+@inline
+function isMarked(p: usize): bool {
+  return <i32>load<u8>(p - 1) + <i32>load<u8>(p) + <i32>load<u8>(p + 1) > 0;
+}
+
+/** Marks what is from `faint` on and beside something marked: `by` 1 looks left and above, and goes down; -1 right and below, and goes up. */
+function spread(alpha: usize, marks: usize, width: i32, height: i32, faint: i32, by: i32): void {
+  const stride = <usize>width;
+  const least = i8x16.splat(<i8>faint);
+  const firstX = by > 0 ? 1 : width - 2;
+  const firstY = by > 0 ? 1 : height - 2;
+  for (let y = firstY; y > 0 && y < height - 1; y += by) {
+    const row = <usize>y * stride;
+    for (let x = firstX; x > 0 && x < width - 1; x += by) {
+      const at = row + <usize>x;
+      // Sixteen of which none may yet be marked.
+      const first = by > 0 ? x : x - 15;
+      if (first > 0 && first + 16 < width) {
+        const from = row + <usize>first;
+        const may = v128.andnot(i8x16.ge_u(v128.load(alpha + from), least), v128.load(marks + from));
+        if (!v128.any_true(may)) {
+          x += 15 * by;
+          continue;
+        }
+      }
+      if (<i32>load<u8>(alpha + at) < faint || load<u8>(marks + at) != 0) continue;
+      const beside = by > 0 ? marks + at - stride : marks + at + stride;
+      const before = by > 0 ? marks + at - 1 : marks + at + 1;
+      if (load<u8>(before) != 0 || isMarked(beside)) store<u8>(marks + at, 255);
+    }
+  }
+}
+
+/**
+ * Of a plane of u8: what is less than `firm` becomes 0 where nothing from `faint` on leads from it to something firm (morphological reconstruction: Vincent 1993, some rounds of
+ * it). The border stays. marks: as large as the plane.
+ */
+export function dropFaint(alpha: usize, marks: usize, width: i32, height: i32, firm: i32, faint: i32, rounds: i32): void {
+  const n = <usize>(width * height);
+  const least = i8x16.splat(<i8>firm);
+  let at: usize = 0;
+  for (; at + 16 <= n; at += 16) v128.store(marks + at, i8x16.ge_u(v128.load(alpha + at), least));
+  for (; at < n; at++) store<u8>(marks + at, <i32>load<u8>(alpha + at) >= firm ? 255 : 0);
+  for (let round = 0; round < rounds; round++) {
+    spread(alpha, marks, width, height, faint, 1);
+    spread(alpha, marks, width, height, faint, -1);
+  }
+  const stride = <usize>width;
+  for (let y = 1; y < height - 1; y++) {
+    for (let x = 1; x < width - 1; x++) {
+      const p = alpha + <usize>y * stride + <usize>x;
+      if (x + 16 < width && !v128.any_true(v128.load(p))) {
+        x += 15;
+        continue;
+      }
+      const value = <i32>load<u8>(p);
+      if (value == 0 || value >= firm) continue;
+      const m = marks + <usize>y * stride + <usize>x;
+      const isKept = value >= faint ? load<u8>(m) != 0 : isMarked(m - stride) || isMarked(m) || isMarked(m + stride);
+      if (!isKept) store<u8>(p, 0);
+    }
+  }
+}

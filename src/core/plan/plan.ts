@@ -66,7 +66,7 @@ function planPicture(layer: Layer, frame: number, rate: Rate, scale: number, to:
 
 /** A layer's picture with the colours that the one piece that adds to its matte says. */
 function inOwnColours(picture: PlannedPicture, pieces: readonly Piece[], frame: number, own: Own): PlannedPicture {
-  const [first, ...more] = pieces.filter(p => p.join === 'add' && sample(p.on, frame))
+  const [first, ...more] = pieces.filter(p => p.join === 'add')
   if (!first || more.length > 0 || first.inverted || picture.kind === 'mix') return picture
   const colours = SHAPES[first.shape.kind].colours?.(shapeAt(first.shape, frame), own)
   return colours ? { kind: 'unmixed', picture, colours } : picture
@@ -92,16 +92,16 @@ function planLayer(layer: Layer, own: number, frame: number, copy: number, setti
   const map = after(outer, placeMap(layer, place))
   const kind = sourceKind(layer.source)
   const pictureScale = kind.scale(layer.source, { size: shot.size, scale, shown: scaleOf(map) })
-  const pieces = layer.matteOn ? layer.matte : []
+  const pinned = (p: Piece) => (p.pinnedTo === 'layer' ? { at: own, to: map } : { at: frame, to: outer })
+  const pieces = layer.matteOn ? layer.matte.filter(p => sample(p.on, pinned(p).at)) : []
   const shown: Own = {
     digest: asTake(layer.source)?.digest ?? null,
     moment: momentAt(layer.timing, own - layer.span.from, shot.rate).seconds,
     map,
   }
   const matteWith: MatteWith = (grow, by, soft) =>
-    pieces.flatMap(p => {
-      const [at, to] = p.pinnedTo === 'layer' ? ([own, map] as const) : ([frame, outer] as const)
-      if (!sample(p.on, at)) return []
+    pieces.map(p => {
+      const { at, to } = pinned(p)
       const planned = planPiece(
         p,
         at,
@@ -111,7 +111,7 @@ function planLayer(layer: Layer, own: number, frame: number, copy: number, setti
       )
       const { inside, outside } = planned
       const grown = planned.grow + grow * outwards(planned)
-      return [{ ...planned, grow: grown, inside: inside + soft / 2, outside: outside + soft / 2 }]
+      return { ...planned, grow: grown, inside: inside + soft / 2, outside: outside + soft / 2 }
     })
   const matte = matteWith(0, { x: 0, y: 0 }, 0)
   const planned: PlannedLayer = {
@@ -128,13 +128,19 @@ function planLayer(layer: Layer, own: number, frame: number, copy: number, setti
   return [...(behind.length === 0 ? [planned] : withBehind(planned, behind, setting.size)), ...shades]
 }
 
-/** What the pieces of a layer's matte darken behind it: nothing of the layer, so that no view of it alone shows it. */
-function shadesOf(pieces: readonly Piece[], frame: number, { id, opacity }: PlannedLayer, own: Own): PlannedLayer[] {
-  return pieces.flatMap(piece => {
-    const shade = sample(piece.on, frame) && SHAPES[piece.shape.kind].shade?.(shapeAt(piece.shape, frame), own)
+/**
+ * What the pieces of a layer's matte, of which `planned` has the plans, darken behind it: nothing of the layer, so that no view of it alone shows it. What is taken away
+ * of somebody by pieces that come after is taken away of their shadow, too.
+ */
+function shadesOf(pieces: readonly Piece[], frame: number, planned: PlannedLayer, own: Own): PlannedLayer[] {
+  const { id, opacity, matte } = planned
+  return pieces.flatMap((piece, i) => {
+    const shade = SHAPES[piece.shape.kind].shade?.(shapeAt(piece.shape, frame), own)
     if (!shade) return []
+    const cutting = matte.slice(i + 1).filter(p => p.join !== 'add')
     const piecesOf = (strength: number): PlannedPiece[] => [
       { shape: shade.shape, sweep: [], join: 'add', inverted: false, strength, grow: 0, inside: 0, outside: 0 },
+      ...cutting,
     ]
     // What is more than all of it falls once more onto what is dark already.
     const strengths = [Math.min(1, shade.strength), shade.strength - 1].filter(s => s > 0)

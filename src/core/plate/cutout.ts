@@ -15,6 +15,7 @@ import type { Seen } from './report'
 import { sharpness, tally } from './seen'
 import { shadowOf } from './shadow'
 import { soften, standing } from './soften'
+import { dropFaint } from './specks'
 import { steady, type Tones } from './steady'
 import { addHint, type Hint, paintAlpha } from './strokes'
 
@@ -122,6 +123,8 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
       k.bytes(own, px * 4).fill(0)
       soften(frame, lit, { slopes, noise }, { is, part, left }, alphaNow, own)
       if (!isFirst) steady(frame, before, noise, alphaNow, alphaBefore)
+      // Last of all: what stays of the frame before may lead to nothing by now.
+      if (part.width > 0) dropFaint(k, full, alphaNow)
       const alpha = k.bytes(alphaNow, px)
       for (const { hint, apart } of hints) if (apart === 0) paintAlpha(hint, frame, full, alpha)
       usual = usualShadow(told, left)

@@ -3,7 +3,7 @@ import fc from 'fast-check'
 import { beforeAll, expect, it } from 'vitest'
 import { putBytes, testKernels } from '../../testing/kernels'
 import type { Kernels } from '../render'
-import { dropIslands, dropSpecks, fillPits } from './specks'
+import { dropFaint, dropIslands, dropSpecks, fillPits } from './specks'
 
 let k: Kernels
 beforeAll(async () => {
@@ -80,6 +80,25 @@ const plainPits = (alpha: Uint8Array, size: typeof SIZE): Uint8Array =>
     return near[4]! >= a + 40 ? near[4]! : a
   })
 
+/** What leads to something firm, looked for twice there and back. */
+function plainFaint(alpha: Uint8Array, size: typeof SIZE): Uint8Array {
+  const marked = new Set<number>()
+  alpha.forEach((a, i) => {
+    if (a >= 100) marked.add(i)
+  })
+  const all = [...alpha.keys()].filter(i => inside(i, size))
+  for (const order of [all, all.slice().reverse(), all, all.slice().reverse()]) {
+    const isBefore = order[0]! < order.at(-1)! ? (j: number, i: number) => j < i : (j: number, i: number) => j > i
+    for (const i of order) {
+      if (alpha[i]! >= 6 && round(alpha, i, size, () => true).some(j => isBefore(j, i) && marked.has(j))) marked.add(i)
+    }
+  }
+  return alpha.map((a, i) => {
+    if (!inside(i, size) || a >= 100 || marked.has(i)) return a
+    return a < 6 && round(alpha, i, size, () => true).some(j => marked.has(j)) ? a : 0
+  })
+}
+
 /** Soft blots of any form on an empty ground, some of them large, none at the border. */
 const blots = fc.record({
   width: fc.integer({ min: 30, max: 90 }),
@@ -89,7 +108,7 @@ const blots = fc.record({
       x: fc.double({ min: 0.15, max: 0.85, noNaN: true }),
       y: fc.double({ min: 0.15, max: 0.85, noNaN: true }),
       r: fc.double({ min: 0.3, max: 5.5, noNaN: true }),
-      value: fc.integer({ min: 30, max: 255 }),
+      value: fc.oneof(fc.integer({ min: 1, max: 8 }), fc.integer({ min: 30, max: 255 })),
     }),
     { maxLength: 30 },
   ),
@@ -108,6 +127,7 @@ it('drops the specks and islands that a plain search finds', () => {
       expect(dropped(dropSpecks, alpha, size)).toEqual(plainSpecks(alpha, size))
       expect(dropped(fillPits, alpha, size)).toEqual(plainPits(alpha, size))
       expect(dropped(dropIslands, alpha, size)).toEqual(plainIslands(alpha, size))
+      expect(dropped(dropFaint, alpha, size)).toEqual(plainFaint(alpha, size))
     }),
     { endOnFailure: true, numRuns: 40 },
   )
@@ -117,6 +137,13 @@ it('leaves what touches something larger, however thin, and what is faint', () =
   const hair = Array.from({ length: 20 }, (_, i) => [55 + i, 10 + (i % 2), 200] as const)
   const grown = dropped(dropIslands, matte([...hair, [70, 20, 40], [75, 40, 255]]))
   expect([at(grown, 74, 11), at(grown, 70, 20), at(grown, 75, 40)]).toEqual([200, 40, 0])
+})
+
+it('takes away what is faint and leads to nothing firm, however much of it there is', () => {
+  const ring = Array.from({ length: 40 }, (_, i) => [62, 8 + i, 30] as const)
+  const rim = Array.from({ length: 40 }, (_, i) => [55, 8 + i, 60 - i] as const)
+  const alpha = dropped(dropFaint, matte([...ring, ...rim, [56, 20, 4]]))
+  expect([at(alpha, 62, 20), at(alpha, 55, 10), at(alpha, 56, 20)]).toEqual([0, 58, 4])
 })
 
 it('takes single px away and fills single holes', () => {

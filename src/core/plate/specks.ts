@@ -14,10 +14,18 @@ const PIT = 40
 /** Codes from which a px is part of something, and px that something has at least, or it is a speck. */
 const PART = 100
 const SMALLEST = 48
+/** Codes from which a px leads on, and rounds in which what it leads to is looked for. */
+const LEADS = 6
+const ROUNDS = 2
 
 /** Takes away small things that touch nothing larger: the codec leaves such beside what is bright. `alpha`: where its px lie. */
 export function dropIslands(k: Kernels, { width, height }: Size, alpha: number): void {
   k.scope(() => k.dropIslands(alpha, width, height, PART, SMALLEST, k.alloc(SMALLEST * 4)))
+}
+
+/** Takes away what is faint and leads to nothing firm: in somebody's own bright colours it would be dots beside them. `alpha`: where its px lie. Throws OutOfMemory. */
+export function dropFaint(k: Kernels, { width, height }: Size, alpha: number): void {
+  k.scope(() => k.dropFaint(alpha, k.alloc(width * height), width, height, PART, LEADS, ROUNDS))
 }
 
 /**

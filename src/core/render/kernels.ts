@@ -267,6 +267,15 @@ interface KernelFunctions {
   ): void
   fillPits(alpha: number, before: number, width: number, height: number, pit: number): void
   dropIslands(alpha: number, width: number, height: number, part: number, smallest: number, found: number): void
+  dropFaint(
+    alpha: number,
+    marks: number,
+    width: number,
+    height: number,
+    firm: number,
+    faint: number,
+    rounds: number,
+  ): void
   standingCells(told: number, width: number, height: number, is: number, box: number): void
   tallyCells(
     told: number,
