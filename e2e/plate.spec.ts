@@ -49,3 +49,14 @@ test('a plate is made of three takes, its gaps filled from another frame and kep
   expect(unlike(grained, await terminalFrame(path, 41))).toBe(0)
   expect(ghost('info', path)).toContain('Plate of')
 })
+
+test('a plate of another place is named as one where somebody is cut out by it', async ({ page }) => {
+  await begin(page, ['dusk-walk', 'clockmaker-left'])
+  await page.locator('[data-layer="clockmaker-left"]').click()
+  await page.keyboard.press('Shift+q')
+  await expect(page.getByRole('button', { name: /^Plate cut-out/ })).toContainText('against dusk-walk.mp4')
+  await page.getByRole('button', { name: 'Check the take by this plate' }).click()
+  await expect(page.getByText('◆ Most of the picture is unlike the plate: it shows another place')).toBeVisible({
+    timeout: 60_000,
+  })
+})

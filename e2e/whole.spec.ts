@@ -49,6 +49,8 @@ test('from raw takes to a film: the light is matched as the report says, he is c
   await expect(page.getByRole('button', { name: /^Plate cut-out/ })).toContainText('against empty-shop.mp4')
   await settled(page)
 
+  await expect(page.getByText('By this plate nothing is in the way of a clean cut.')).toBeVisible()
+
   // A stroke over the papers on the counter keeps them, too.
   expect(await lookAt(page, 'Matte', 560, 496)).toEqual([0, 0, 0])
   await page.keyboard.press('p')

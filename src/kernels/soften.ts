@@ -65,6 +65,15 @@ function byte(code: f32): u32 {
   return max(0, min(255, i32(code + 0.5)));
 }
 
+/** A share that is 0 at `low` and 1 at `high`, straight from `bend`, which it keeps, to both. */
+// @ts-ignore: decorator
+@inline
+function drawnOut(a: f32, low: f32, bend: f32, high: f32): f32 {
+  if (a <= low) return 0;
+  if (a >= high) return 1;
+  return a < bend ? ((a - low) * bend) / (bend - low) : bend + ((a - bend) * (<f32>1 - bend)) / (high - bend);
+}
+
 /** Remembers a colour that somebody may have: light of luma, and what red and blue differ from it. */
 function remember(light: usize, y: f32, u: f32, v: f32, pure: f32, found: i32): void {
   const g = lightOf(light, y);
@@ -82,7 +91,7 @@ function remember(light: usize, y: f32, u: f32, v: f32, pure: f32, found: i32): 
  * brightness (16), light of codes (2048), likelihoods (1024), how far in colours are looked up (cells, f32); alpha, which is written, and somebody's own colour (u32 codes, with
  * the alpha that it was told with) of px that alpha is neither nought nor all of, which is written there alone.
  * numbers: f32 of the variance of u, the share of the slope in that of y, noise of a px in that of a cell, variance of colour in that of luma, by how much
- * somebody's colour varies, how loosely alpha is expected, codes of what is thin, what an unknown colour costs, and how little is left of what is seen for a colour to be told by itself. fars: how many. Only cells from `fromX` and
+ * somebody's colour varies, how loosely alpha is expected, codes of what is thin, what an unknown colour costs, how little is left of what is seen for a colour to be told by itself, and alpha that is none, that stays, and that is all. fars: how many. Only cells from `fromX` and
  * `fromY` to before `toX` and `toY` are told of; elsewhere nobody is.
  */
 export function softenCells(
@@ -97,7 +106,7 @@ export function softenCells(
   const alpha = plane(tables, 20), colours = plane(tables, 21);
   const nu = at(numbers, 0), steep = at(numbers, 1), single = at(numbers, 2), colour = at(numbers, 3);
   const varies = at(numbers, 4), loose: f32 = <f32>1 / at(numbers, 5), thin = at(numbers, 6), unknown = at(numbers, 7);
-  const little = at(numbers, 8);
+  const little = at(numbers, 8), low = at(numbers, 9), bend = at(numbers, 10), high = at(numbers, 11);
   tellCodes();
   memory.fill(alpha, 0, <usize>(fullWidth * fullHeight));
   for (let y = fromY; y < toY; y++) {
@@ -190,9 +199,9 @@ export function softenCells(
             ownB += w * cb;
           }
           w = label == 0 ? 0 : likely(falling, unknown + all * all);
-          const a = (sum + w) / (weights + w);
-          store<u8>(alpha + p, a < 0.04 ? 0 : a > 0.96 ? 255 : <u8>i32(a * 255 + 0.5));
-          if (a < 0.04 || a > 0.96) continue;
+          const a = drawnOut((sum + w) / (weights + w), low, bend, high);
+          store<u8>(alpha + p, <u8>i32(a * 255 + 0.5));
+          if (a < 0.004 || a > 0.996) continue;
           // What explains it is where its own colour is looked for; what is seen says by how much it is another (Chuang 2001).
           own += w;
           const mr = (ownR + w * ir) / own, mg = (ownG + w * ig) / own, mb = (ownB + w * ib) / own;

@@ -14,6 +14,7 @@ import { palette } from './palette'
 import { boxMean, type Plane, planeIn } from './plane'
 import { tally } from './seen'
 import { soften, standing } from './soften'
+import { dropFaint } from './specks'
 import type { Tones } from './steady'
 import { CERTAIN, type Hint, underHint } from './strokes'
 
@@ -164,6 +165,7 @@ export function carrier(k: Kernels, full: Size): Carrier {
       guessBehind(frame, is, behind)
       k.bytes(colours, px * 4).fill(0)
       soften(frame, behind, { slopes, noise: NOISE }, { is, part, left }, alpha, colours)
+      if (part.width > 0) dropFaint(k, frame.full, alpha)
       const { unsure } = tally(frame, all, is, left)
       return { alpha: k.bytes(alpha, px).slice(), colours: packedColours(frame, alpha, colours), unsure }
     },

@@ -115,7 +115,8 @@ function alphaAt(scene: Scene, px: number, py: number): number {
   }
   if (is[i]! > 0) weigh(1, 26)
   const a = weighed.sum / weighed.weights
-  return a < 0.04 ? 0 : a > 0.96 ? 255 : 255 * a
+  if (a <= 0.04) return 0
+  return 255 * (a < 0.7 ? ((a - 0.04) * 0.7) / 0.66 : Math.min(1, 0.7 + ((a - 0.7) * 0.3) / 0.23))
 }
 
 it('alpha is the mean of what mixtures of the set and of somebody’s colours explain, each by how well', () => {

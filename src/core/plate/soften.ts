@@ -27,6 +27,8 @@ const SINGLE = 3
 const UNKNOWN = 26
 /** How much a colour of somebody's varies, in what is seen of a px: squares. What is next to all theirs is told by itself, what is next to nothing by what lies farther in. */
 const LITTLE = 0.8
+/** A mean of what may be is never quite none nor all: alpha that is none, that stays as it is, and that is all. */
+const [NONE, STAYS, ALL] = [0.04, 0.7, 0.93]
 /** Colour is told by half as many px, and less finely: its variance in that of luma. */
 const COLOUR = 6
 /** The light of lifted codes by quarters, 255 being that of white. */
@@ -84,7 +86,20 @@ export function soften(
     const tables = [noise.y, LIGHT, LIKELY, INWARD].map(table => placed(k, table))
     const addresses = k.alloc(4 * 22)
     k.ints(addresses, 22).set([...planes.map(plane => plane.byteOffset), ...tables, alpha, colours])
-    const numbers = placed(k, [noise.u, noise.slope, SINGLE, COLOUR, VARIES, LOOSE, THIN, UNKNOWN, LITTLE])
+    const numbers = placed(k, [
+      noise.u,
+      noise.slope,
+      SINGLE,
+      COLOUR,
+      VARIES,
+      LOOSE,
+      THIN,
+      UNKNOWN,
+      LITTLE,
+      NONE,
+      STAYS,
+      ALL,
+    ])
     const [toX, toY] = [part.x + part.width, part.y + part.height]
     k.softenCells(addresses, numbers, width, height, full.width, full.height, INWARD.length, part.x, part.y, toX, toY)
     dropSpecks(k, full, alpha)

@@ -11,6 +11,7 @@ import { TextButton } from '../common/Button'
 import { Choice } from '../common/Choice'
 import { NumberField } from '../common/NumberField'
 import { useCutOuts } from '../stage/engine-context'
+import { CutDoubts } from './CutDoubts'
 import { ValueField } from './ValueField'
 
 const cutAt = ({ shape }: Piece, frame: number) => shapeAt(shape, frame) as Cut
@@ -83,6 +84,7 @@ export function CutFields({ layer, piece }: { layer: Layer; piece: Piece }) {
           <ValueField field="shadow" label="Shadow" max={200} initial={100} {...percent} />
         </>
       )}
+      <CutDoubts layer={layer} cut={cut} />
       <Painting layer={layer} cut={cut} set={set} />
       <Making />
     </>
