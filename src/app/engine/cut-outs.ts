@@ -6,7 +6,7 @@ import { orAborted } from '../jobs/thread'
 import { Stopped } from '../stopped'
 import { shotOf, store } from '../store'
 import type { PlateThread } from './plate-thread'
-import { untilStill } from './until-still'
+import { untilAlone } from './until-still'
 
 /** Milliseconds that a shot has to be left alone before its cut-outs are made. */
 const CALM = 700
@@ -121,7 +121,7 @@ export function startCutOuts(project: string, thread: PlateThread, onProblem: (s
         orAborted(signal, async () => {
           told(done)
           for (let wanted = next(); wanted && making && !signal.aborted; wanted = next()) {
-            await untilStill()
+            await untilAlone()
             await makeOne(wanted)
             told(count().done)
           }

@@ -46,12 +46,16 @@ function lamp(known: readonly Known[], about: 'camera' | 'light', text: string, 
   return { text: faults.length > 0 && !isFault ? `${text}, ${done}` : text, isFault }
 }
 
-function lampsOf(known: readonly Known[]): Lamp[] {
+function lampsOf(all: readonly Known[]): Lamp[] {
+  // Against a plate of another place neither camera nor light tells anything.
+  const known = all.filter(({ report }) => !report.findings.some(f => f.about === 'people' && f.isFault))
+  const elsewhere = known.length < all.length ? [{ text: 'Plate of another place', isFault: true }] : []
   const far = worst(known.map(({ report }) => moved(report)))
   const light = worst(known.map(({ report }) => lit(report)))
   const camera = far < STILL ? 'Lock-off still' : `Lock-off ${far.toFixed(far < 1 ? 2 : 1)} px`
   const even = Math.abs(light) < EVEN
   return [
+    ...elsewhere,
     lamp(known, 'camera', camera, 'steadied'),
     lamp(
       known,

@@ -8,7 +8,10 @@ import { aboutPicture } from './picture'
 export type { Advice, Finding, Seen } from './finding'
 
 /** Everything worth a word about a take, from the camera over the light to who is there. */
-export const findings = (frames: readonly Seen[]): Finding[] =>
-  frames.length === 0
-    ? []
-    : [...aboutCamera(frames), ...aboutLight(frames), ...aboutPicture(frames), ...aboutPeople(frames)]
+export function findings(frames: readonly Seen[]): Finding[] {
+  if (frames.length === 0) return []
+  const people = aboutPeople(frames)
+  // Against a plate of another place nothing else is worth a word.
+  if (people.some(f => f.isFault)) return people
+  return [...aboutCamera(frames), ...aboutLight(frames), ...aboutPicture(frames), ...people]
+}

@@ -86,6 +86,7 @@ it('parts a take into acts and stretches in which nobody is there', () => {
       take(() => ({ share: 0.9 })),
     )[0]!.sentence,
   ).toContain('another place')
+  expect(findings(take(i => ({ share: 0.9, x: 3 * (i % 2), light: 0.5 })))).toHaveLength(1)
   expect(findings([])).toEqual([])
 })
 
