@@ -6,6 +6,8 @@ export default defineConfig({
   timeout: 180_000,
   expect: { timeout: 20_000 },
   workers: 2,
+  // So that neither of them is left with a long file at the end.
+  fullyParallel: true,
   // Elsewhere the processors may be shared with others who need them at the same moment.
   retries: process.env.CI ? 1 : 0,
   forbidOnly: !!process.env.CI,
