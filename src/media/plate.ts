@@ -50,8 +50,9 @@ export async function readPlate(
   return mean
 }
 
-/** Frames of which a plate is made while people are in them. */
+/** Frames of which a plate is made while people are in them, as long as they take no more bytes than that together; bytes for each of their px. */
 const SETTLED_FRAMES = 15
+const [MOST_KEPT, KEPT_BYTES] = [2 ** 29, 7]
 
 /** Told how far it is, 0..1; says whether to go on. */
 type OnFrame = (share: number) => boolean | Promise<boolean>
@@ -70,7 +71,8 @@ async function sampled(
   size: Size,
   onFrame: OnFrame,
 ): Promise<Sampled> {
-  const each = Math.max(3, Math.ceil(SETTLED_FRAMES / takes.length))
+  const room = Math.floor(MOST_KEPT / (size.width * size.height * KEPT_BYTES))
+  const each = Math.max(3, Math.ceil(Math.min(SETTLED_FRAMES, room) / takes.length))
   const own = await ownKernels(k, size)
   const [cells, lit, first] = [blankCells(own, size), blankCells(own, size), blankCells(own, size)]
   const read: Kept[] = []
@@ -84,8 +86,7 @@ async function sampled(
         if (i === 0) copyCells(cells, first)
         read.push(keptCells(cells))
       } else {
-        const [r, g, b] = measureGain(first, cells, null)
-        inLight(cells, [r, g, b], lit)
+        inLight(cells, measureGain(first, cells, null), lit)
         read.push(keptCells(lit))
       }
     }

@@ -33,8 +33,8 @@ export interface Held {
   gains: Gain[]
   /** The seam, px of the shot; where none is looked for, the line as it was; null where none parts the people, or it bends. */
   line: Line | null
-  /** The seam that bends: places along it, px of the shot, from beyond one side of it to beyond the other; null where none was found. */
-  bend: Point[] | null
+  /** The seam that bends: which way it runs, and places along it, px of the shot, from beyond one side of it to beyond the other; null where none was found. */
+  bend: { runs: Bend['runs']; places: Point[] } | null
   /** Shares of full light by which the two differ along it, frame by frame. */
   left: number[]
   /** px of feather that hide it. */
@@ -103,7 +103,7 @@ export async function holdAgainst(
     frames: [...frames],
     gains,
     line: straight && { ...straight, x: straight.x * px, y: straight.y * px },
-    bend: bend && placesOf(bend, px),
+    bend: bend && { runs: bend.runs, places: placesOf(bend, px) },
     left,
     feather: found ? featherFor(differences, found, mean * CODES, px) : 0,
   }

@@ -116,17 +116,13 @@ function put(layer: Layer, piece: Piece, held: Held, shape: unknown, scale: numb
 }
 
 /** The outline of what lies on the side that an edge keeps of a way through the picture, px of the shot. */
-function outlineFrom(bend: readonly Point[], { angle }: Line): OutlinePoint[] {
+function outlineFrom({ runs, places }: NonNullable<Held['bend']>, { angle }: Line): OutlinePoint[] {
   const { width, height } = shot()!.size
   const far = 2 * (width + height)
-  const [first, last] = [bend[0]!, bend.at(-1)!]
   const a = (angle * Math.PI) / 180
-  const away =
-    Math.abs(last.y - first.y) > Math.abs(last.x - first.x)
-      ? { x: Math.sign(Math.cos(a)) * far, y: 0 }
-      : { x: 0, y: Math.sign(Math.sin(a)) * far }
+  const away = runs === 'down' ? { x: Math.sign(Math.cos(a)) * far, y: 0 } : { x: 0, y: Math.sign(Math.sin(a)) * far }
   const beyond = (p: Point) => corner({ x: p.x + away.x, y: p.y + away.y })
-  return [...fitPoints(bend, WITHIN), beyond(last), beyond(first)]
+  return [...fitPoints(places, WITHIN), beyond(places.at(-1)!), beyond(places[0]!)]
 }
 
 /** Turns the edge into an outline along the way on which both sides differ least. */
