@@ -84,7 +84,9 @@ describe('ghost', () => {
     const { out, code } = await ghost('check', plain)
     expect([code, out]).toEqual([
       0,
-      expect.stringMatching(/stands still.*\n.*light is even.*\n.*Nobody is there from frame 0 to 8/),
+      expect.stringMatching(
+        /stands still.*\n.*light is even.*\n.*grain is 0\.0 codes.*\n.*Nobody is there from frame 0 to 8/,
+      ),
     ])
     const [report] = JSON.parse((await ghost('check', plain, '--json')).out)
     expect(report.frames).toHaveLength(9)
