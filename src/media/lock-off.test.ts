@@ -89,11 +89,11 @@ it('tells to a twentieth of a px where the camera stands, when somebody comes, a
     expect(Math.abs(one.share - (frame < 9 ? 0 : share))).toBeLessThan(share * 0.3)
   }
   const said = findings(seen)
-  expect(said.map(f => f.word)).toEqual(['bumped', '', '', 'nobody here', 'act 1'])
+  expect(said.map(f => f.word)).toEqual(['bumped', '', 'nobody here', 'act 1', ''])
   // A made picture has none.
-  expect(said[2]!.sentence).toMatch(/^Its grain is 0\.\d codes in the dark/)
+  expect(said[4]!.sentence).toMatch(/^Its grain is 0\.\d codes in the dark/)
   expect(said[0]).toMatchObject({ from: 6, advice: 'steady', sentence: expect.stringContaining('2.7 px') })
-  expect(said.slice(3).map(f => [f.from, f.to, f.advice])).toEqual([
+  expect(said.slice(2, 4).map(f => [f.from, f.to, f.advice])).toEqual([
     [0, 8, 'plate'],
     [9, 13, 'acts'],
   ])

@@ -7,11 +7,11 @@ import { aboutPicture } from './picture'
 
 export type { Advice, Finding, Seen } from './finding'
 
-/** Everything worth a word about a take, from the camera over the light to who is there. */
+/** Everything worth a word about a take: of the camera, the light, who is there, and the picture. */
 export function findings(frames: readonly Seen[]): Finding[] {
   if (frames.length === 0) return []
   const people = aboutPeople(frames)
   // Against a plate of another place nothing else is worth a word.
   if (people.some(f => f.isFault)) return people
-  return [...aboutCamera(frames), ...aboutLight(frames), ...aboutPicture(frames), ...people]
+  return [...aboutCamera(frames), ...aboutLight(frames), ...people, ...aboutPicture(frames)]
 }
