@@ -6,14 +6,17 @@ import { type Counted, type Frames, readFrame } from './cutout'
 
 /** Bytes for each px of three pictures as cells, with room to read them. */
 const BYTES = 32
+/** Of larger pictures nothing is told: a report is worth more than their grain. */
+const MOST = 2 ** 29
 
 /** Frames between those of which grain is told: in coded footage it stands still for some. */
 const APART = 15
 
-/** The grain of a take about a frame; null where there are no two frames of it. Throws MediaProblem, OutOfMemory. */
+/** The grain of a take about a frame; null where there are no two frames of it, or they are too large. Throws MediaProblem, OutOfMemory. */
 export async function takeGrain(k: Kernels, frames: Frames, take: Counted, index: number): Promise<Grain | null> {
-  if (take.count < 2) return null
-  const own = await k.apart(2 ** 22 + take.size.width * take.size.height * BYTES)
+  const bytes = 2 ** 22 + take.size.width * take.size.height * BYTES
+  if (take.count < 2 || bytes > MOST) return null
+  const own = await k.apart(bytes)
   const [one, other, lit] = [blankCells(own, take.size), blankCells(own, take.size), blankCells(own, take.size)]
   await readFrame(k, frames, take, index, () => true, one)
   const about = (by: number) => [index - by, index + by].filter(i => i >= 0 && i < take.count)

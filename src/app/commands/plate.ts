@@ -2,7 +2,10 @@
 import { asTake, type Layer, momentAt, type Take } from '../../core/shot'
 import { keepPicture, makePlate } from '../engine/make-plate'
 import type { StageEngine } from '../engine/stage-engine'
-import { edit, refusalTold, store } from '../store'
+import { runJob } from '../jobs/run'
+import { orAborted } from '../jobs/thread'
+import { Stopped } from '../stopped'
+import { edit, projectOf, refusalTold, store } from '../store'
 import { type Command, chosen, inShot, layers, one, shot, takes, view } from './command'
 import { tell } from './say'
 
@@ -49,12 +52,21 @@ async function matchGrain(stage: StageEngine): Promise<void> {
   const next = layer && beside(layer)
   if (!layer || !next) return
   const own = playing(layer)
+  const project = projectOf(store.getState())
+  if (!project) return
   try {
-    const grain = await stage.grain(next.take, next.seconds)
-    const has = own && (await stage.grain(own.take, own.seconds))
+    const order = { kind: 'compare', project: project.id, name: layer.name, of: 2 } as const
+    const [grain, has] = await runJob(order, ({ signal, tell: done }) =>
+      orAborted(signal, async () => {
+        const grain = await stage.grain(next.take, next.seconds)
+        done(1)
+        return [grain, own && (await stage.grain(own.take, own.seconds))]
+      }),
+    )
     // Chosen away meanwhile: it is about another one.
     if (grain && chosen()?.id === layer.id) store.dispatch(edit('matchGrain', layer.id, grain, has))
   } catch (error) {
+    if (error instanceof Stopped) return
     store.dispatch(refusalTold(`Its grain cannot be told: ${error instanceof Error ? error.message : String(error)}.`))
   }
 }

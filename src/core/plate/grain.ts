@@ -1,16 +1,13 @@
 // How much grain footage has, so that what stands beside it can be given as much.
 import { type Grain, grainSize } from '../look/grain'
 import { type Cells, LIFT } from './cells'
+import { Counts, LARGEST, MAD } from './counts'
 
 /** Codes at which dark ends and light begins. */
 const [DARK, LIGHT] = [85, 170]
-/** Codes that differ by more have moved; in how many parts a code is told; and σ beyond which px are left out, at first and then. */
-const LARGEST = 24
-const FINE = 16
+/** σ beyond which px have moved and are left out, at first and then. */
 const [AT_FIRST, BEYOND] = [6, 3.5]
 const ROUNDS = 4
-/** σ of a normal distribution, in its median of |x|. */
-const MAD = 1.4826
 /** Of so small a share of the px nothing is told. */
 const FEW = 0.01
 /** Of so many rows one is looked at. */
@@ -30,21 +27,11 @@ function differences(one: Float32Array, other: Float32Array, width: number): Flo
   return out
 }
 
-/** The median of |x|. */
-function usual(values: Float32Array): number {
-  const counts = new Uint32Array(LARGEST * FINE + 1)
-  for (const v of values) counts[Math.min(counts.length - 1, Math.floor(Math.abs(v) * FINE))]!++
-  let left = values.length / 2
-  const at = counts.findIndex(count => {
-    left -= count
-    return left <= 0
-  })
-  return (Math.max(0, at) + 0.5) / FINE
-}
-
 /** The variance of differences about nought, what has moved left out: from where the middle half of them lies. */
 function varianceOf(values: Float32Array): number {
-  let most = Math.min(LARGEST, Math.max(2, AT_FIRST * MAD * usual(values)))
+  const counts = new Counts()
+  for (const d of values) counts.add(Math.abs(d))
+  let most = Math.min(LARGEST, Math.max(2, AT_FIRST * MAD * counts.median()))
   let variance = 0
   for (let round = 0; round < ROUNDS; round++) {
     let [sum, count] = [0, 0]

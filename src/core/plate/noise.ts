@@ -1,5 +1,6 @@
 // How much a picture of a set differs from its plate by noise alone.
 import type { Cells } from './cells'
+import { Counts, LARGEST, MAD } from './counts'
 import type { Plane } from './plane'
 
 /** Variances in codes². */
@@ -15,12 +16,7 @@ export interface Noise {
 
 const NOISE_BINS = 16
 const CODES = 272
-/** σ of a normal distribution, in its median of |x|. */
-const MAD = 1.4826
 const STEP = 4
-/** Differences larger than this are no noise, codes; and in how many parts a code is told. */
-const LARGEST = 24
-const FINE = 16
 /** Coded pictures have no noise at all in places: so much is there all the same. */
 const LEAST = 0.6
 const LEAST_CHROMA = 1.1
@@ -29,30 +25,6 @@ const [LEAST_SLOPE, MOST_SLOPE] = [0.004, 0.06]
 export const binOf = (y: number): number => {
   const bin = ((y / CODES) * NOISE_BINS) | 0
   return bin < 0 ? 0 : bin >= NOISE_BINS ? NOISE_BINS - 1 : bin
-}
-
-/** Counts of values in 0..LARGEST, for medians without sorting. */
-class Counts {
-  private readonly of = new Uint32Array(LARGEST * FINE + 1)
-  count = 0
-  add(value: number): void {
-    const at = (value * FINE) | 0
-    this.of[at < this.of.length ? at : this.of.length - 1]!++
-    this.count++
-  }
-  addAll(other: Counts): void {
-    for (let i = 0; i < this.of.length; i++) this.of[i]! += other.of[i]!
-    this.count += other.count
-  }
-  median(): number {
-    let left = this.count / 2
-    for (let i = 0; i < this.of.length; i++) {
-      const n = this.of[i]!
-      if (n >= left && n > 0) return (i + left / n) / FINE
-      left -= n
-    }
-    return 0
-  }
 }
 
 /**
