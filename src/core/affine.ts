@@ -6,6 +6,14 @@ export interface Point {
   y: number
 }
 
+/** An upright box, right and bottom beyond the last px. */
+export interface Box {
+  left: number
+  top: number
+  right: number
+  bottom: number
+}
+
 /** (u, v) -> (a u + c v + x, b u + d v + y), in px. */
 export interface Affine {
   a: number

@@ -10,6 +10,7 @@ export { upRow } from "./up";
 export { overRow, fillRow } from "./over";
 export { blendRow } from "./blend";
 export { spinRow } from "./spin";
+export { warpRow } from "./warp";
 export { gradientRow } from "./gradient";
 export { classifyRow, findRuns } from "./runs";
 export { edgeRow } from "./edge";

@@ -199,6 +199,12 @@ const timing = Joi.alternatives().conditional('.kind', {
   }),
 })
 
+const point = Joi.object({ x: px, y: px })
+const pin = Joi.object({
+  box: Joi.object({ left: px, top: px, right: px.greater(Joi.ref('left')), bottom: px.greater(Joi.ref('top')) }),
+  corners: value(Joi.array().items(point).length(4)),
+})
+
 const copies = Joi.object({
   count: bounded('a number of copies', 1, LIMITS.copies).integer(),
   later: anyFrame,
@@ -214,8 +220,9 @@ export const layerSchema = Joi.object({
   source,
   timing,
   place: value(place),
-  anchor: Joi.object({ x: px, y: px }),
+  anchor: point,
   flip: Joi.object({ across: Joi.boolean(), down: Joi.boolean() }),
+  pin: pin.optional(),
   opacity: value(share),
   fade,
   blend: Joi.string().valid('normal', 'add', 'screen', 'multiply', 'lighten', 'darken', 'difference'),

@@ -8,6 +8,7 @@ import { GRADIENT, type GradientPicture } from './gradient'
 import type { Need, Needs, PictureKind } from './kind'
 import { MATTE, type MattePicture } from './matte'
 import { MIX, type MixPicture } from './mix'
+import { PINNED, type PinnedPicture } from './pinned'
 import { UNMIXED, type UnmixedPicture } from './unmixed'
 
 export type { DerivedNeed, Find, Found, FrameNeed, LettersNeed, Making, Need, PictureKind } from './kind'
@@ -21,8 +22,17 @@ export type PlannedPicture =
   | MattePicture
   | DerivedPicture
   | UnmixedPicture
+  | PinnedPicture
 
-const MADE = { mix: MIX, colour: COLOUR, gradient: GRADIENT, matte: MATTE, derived: DERIVED, unmixed: UNMIXED } as const
+const MADE = {
+  mix: MIX,
+  colour: COLOUR,
+  gradient: GRADIENT,
+  matte: MATTE,
+  derived: DERIVED,
+  unmixed: UNMIXED,
+  pinned: PINNED,
+} as const
 
 const isMade = (kind: string): kind is keyof typeof MADE => kind in MADE
 

@@ -5,6 +5,7 @@ import type { Recipe } from '../recipe'
 import type { Kernels } from '../render/kernels'
 import type { Picture } from '../render/picture'
 import type { Rows } from '../render/rows'
+import type { Shared } from '../render/tiles'
 import type { Size } from '../shot/types'
 import type { PlannedPicture } from '.'
 
@@ -45,6 +46,8 @@ export interface Making {
   /** Of the frame that is made. */
   size: Size
   find: Find
+  /** What several pictures of the frame are made from, made once. */
+  shared: Shared
   /** All that a picture needs. */
   needs(picture: PlannedPicture): Need[]
   /** Another picture; null where there is none to be had. */

@@ -19,6 +19,7 @@ import {
 import { asTake } from '../source'
 import type { Behind, MatteWith } from '../source/kind'
 import { inSpan, type Rate } from '../time'
+import { flatMap, inPerspective, pinnedAt } from './pin'
 import { sweepOf } from './sweep'
 import type { Plan, PlannedLayer, PlannedPiece } from './types'
 
@@ -91,7 +92,8 @@ function planLayer(layer: Layer, own: number, frame: number, copy: number, setti
   }
   const map = after(outer, placeMap(layer, place))
   const kind = sourceKind(layer.source)
-  const pictureScale = kind.scale(layer.source, { size: shot.size, scale, shown: scaleOf(map) })
+  const pin = layer.pin ? pinnedAt(layer, layer.pin, own, map, { size: shot.size, scale }) : null
+  const pictureScale = pin?.scale ?? kind.scale(layer.source, { size: shot.size, scale, shown: scaleOf(map) })
   const pinned = (p: Piece) => (p.pinnedTo === 'layer' ? { at: own, to: map } : { at: frame, to: outer })
   const pieces = layer.matteOn ? layer.matte.filter(p => sample(p.on, pinned(p).at)) : []
   const shown: Own = {
@@ -114,13 +116,15 @@ function planLayer(layer: Layer, own: number, frame: number, copy: number, setti
       return { ...planned, grow: grown, inside: inside + soft / 2, outside: outside + soft / 2 }
     })
   const matte = matteWith(0, { x: 0, y: 0 }, 0)
+  const picture = planPicture(layer, own, shot.rate, pictureScale, pin ? flatMap(pin) : map)
+  const looks = planLooks(layer.looks, own, pictureScale)
   const planned: PlannedLayer = {
     id: layer.id,
-    picture: inOwnColours(planPicture(layer, own, shot.rate, pictureScale, map), pieces, own, shown),
-    place: kind.isPlaced ? UNMOVED : after(map, scaling(1 / pictureScale)),
+    picture: pin ? inPerspective(layer, picture, looks, pin) : inOwnColours(picture, pieces, own, shown),
+    place: pin || kind.isPlaced ? UNMOVED : after(map, scaling(1 / pictureScale)),
     opacity,
     blend: layer.blend,
-    looks: planLooks(layer.looks, own, pictureScale),
+    looks: pin ? [] : looks,
     matte,
   }
   const behind = matte.length > 0 ? (kind.behind?.(layer.source, matteWith, map) ?? []) : []

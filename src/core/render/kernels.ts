@@ -129,6 +129,18 @@ interface KernelFunctions {
     du: number,
     dv: number,
   ): void
+  warpRow(
+    src: number,
+    across: number,
+    width: number,
+    height: number,
+    dst: number,
+    coverage: number,
+    n: number,
+    map: number,
+    x: number,
+    y: number,
+  ): void
   liftRow(src: number, dst: number, n: number, scale: number, lift: number): void
   halfRow(top: number, bottom: number, dst: number, width: number): void
   lightCells(y: number, u: number, v: number, n: number, matrix: number, outY: number, outU: number, outV: number): void

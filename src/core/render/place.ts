@@ -1,12 +1,13 @@
 // A layer's picture brought to its place in the output: read as it lies where that is possible, resampled where not.
-import type { Affine } from '../affine'
+import type { Affine, Box } from '../affine'
 import type { Plan, PlannedLayer } from '../plan'
 import type { Size } from '../shot'
 import type { Kernels } from './kernels'
 import type { Planes } from './picture'
 import { resampledRows } from './resample'
-import type { Box, Rows } from './rows'
-import { type Shared, spunRows } from './spin'
+import type { Rows } from './rows'
+import { spunRows } from './spin'
+import type { Shared } from './tiles'
 
 /** A picture at its place, read by rows of the output: `codes` only inside the picture, `linear` anywhere. */
 export interface PlacedPicture extends Pick<Rows, 'opaque' | 'open' | 'codes' | 'linear'> {

@@ -10,7 +10,7 @@ import type { Kernels } from './kernels'
 import type { Codes } from './picture'
 import { hides, type PlacedPicture, placePicture } from './place'
 import { fillCodes, type Rows, word } from './rows'
-import type { Shared } from './spin'
+import type { Shared } from './tiles'
 
 /** Where the layers of one frame take their pictures from. */
 interface Sources {
@@ -113,6 +113,7 @@ function rowsOf(k: Kernels, wanted: PlannedPicture, plan: Plan, sources: Sources
   const making: Making = {
     size: plan.size,
     find: sources.find,
+    shared: sources.shared,
     needs: needsOf,
     rows: picture => rowsOf(k, picture, plan, sources),
     compose: (inner, as) => composedRows(k, inner, sources, as),

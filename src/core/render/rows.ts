@@ -1,15 +1,8 @@
 // Pictures read row by row: however a picture is made, no more of it is ever there than the rows at hand.
+import type { Box } from '../affine'
 import type { Size } from '../shot'
 import type { Kernels } from './kernels'
 import type { Codes, Matrix, Picture, Planes } from './picture'
-
-/** Px, right and bottom beyond the last. */
-export interface Box {
-  left: number
-  top: number
-  right: number
-  bottom: number
-}
 
 /**
  * A picture by rows. `open(y)` once a row, then any number of reads from it. What it reserves belongs to the scope in

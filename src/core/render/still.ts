@@ -1,8 +1,9 @@
 // Pictures that are composed as a whole: made once where they stand still, else row by row.
+import type { Box } from '../affine'
 import type { Size } from '../shot'
 import { keptRows } from './kept'
 import type { Kernels } from './kernels'
-import { type Box, floatReads, floatRows, type Rows } from './rows'
+import { floatReads, floatRows, type Rows } from './rows'
 
 /**
  * Rows of premultiplied linear pixels, made by what `open` gives: row y, at out. What has a digest is kept while it goes on being asked for; with

@@ -48,6 +48,7 @@ export {
   type Mark,
   type Motion,
   type Piece,
+  type Pin,
   type Place,
   type Point,
   type Project,

@@ -1,8 +1,9 @@
 // The document: one project is one JSON document, plain data. docs/project-file.md describes it for other programs.
 
-import type { Point } from '../affine'
+import type { Box, Point } from '../affine'
 import type { Value } from '../keys/value'
 import type { Look } from '../look'
+import type { Quad } from '../projective'
 import type { Shape } from '../shape'
 import type { Source } from '../source'
 import type { Rate, Span } from '../time'
@@ -168,6 +169,12 @@ export interface Copies {
 export const TAGS = ['none', 'amber', 'brick', 'rose', 'violet', 'slate', 'fern'] as const
 export type Tag = (typeof TAGS)[number]
 
+/** What of a layer's picture lies in a box, brought to four points; both in px of the source. */
+export interface Pin {
+  box: Box
+  corners: Value<Quad>
+}
+
 export interface Layer {
   id: string
   name: string
@@ -178,6 +185,8 @@ export interface Layer {
   /** The point that `place` puts somewhere and that the picture turns about, in px of the source. */
   anchor: Point
   flip: { across: boolean; down: boolean }
+  /** Its picture seen in perspective, before it is placed and cut; left out: as it lies. */
+  pin?: Pin
   /** 0..1 */
   opacity: Value<number>
   fade: Fade

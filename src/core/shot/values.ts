@@ -2,6 +2,7 @@
 import { type Affine, carry, carryBy, scaleOf } from '../affine'
 import { isKeyed, keysOf, type Mixer, sample, shiftKeys, spreadKeys, type Value } from '../keys'
 import { LOOKS, type Look } from '../look'
+import type { Quad } from '../projective'
 import { SHAPES, shapeValue, shapeWith } from '../shape'
 import { type Source, sourceKind } from '../source'
 import { clone } from './clone'
@@ -48,6 +49,15 @@ const LAYER_VALUES = {
       layer.place = value
     },
     carried: (place, map) => ({ ...place, ...carry(map, place), scale: place.scale * scaleOf(map) }),
+  }),
+  corners: kind<Layer, Quad>({
+    word: () => 'Corners',
+    get: layer => layer.pin!.corners,
+    set: (layer, value) => {
+      layer.pin!.corners = value
+    },
+    // They are told in px of the source, and come to lie elsewhere with its place.
+    carried: asIs,
   }),
   opacity: field('Opacity', (layer: Layer) => layer, 'opacity', asIs),
   gain: field('Gain', (layer: Layer) => layer.sound, 'gain', asIs),
@@ -106,8 +116,9 @@ const valuesOf = (source: Source): Record<string, Value<number>> =>
 
 /** What a value in a layer is called; those of pieces and looks carry the id of theirs. */
 export type PieceValue = keyof typeof PIECE_VALUES
+type LayerValue = keyof typeof LAYER_VALUES
 export type ValuePath =
-  | { of: keyof typeof LAYER_VALUES }
+  | { of: LayerValue }
   | { of: PieceValue; piece: string }
   | { of: string; look: string }
   | { of: string; source: true }
@@ -129,7 +140,9 @@ const slotIn = <O>(owner: O, of: ValueKind<O, unknown>, whose = ''): Slot => ({
   carried: (value, map) => of.carried(value, map, owner),
 })
 
-/** The place in a layer that a path names, or null if its piece is gone. */
+const has = (layer: Layer, of: LayerValue): boolean => of !== 'corners' || layer.pin !== undefined
+
+/** The place in a layer that a path names, or null if there is none. */
 function slot(layer: Layer, path: ValuePath): Slot | null {
   if ('look' in path) {
     const look = layer.looks.find(l => l.id === path.look)
@@ -140,7 +153,7 @@ function slot(layer: Layer, path: ValuePath): Slot | null {
     const has = path.of in valuesOf(source) && path.of in (sourceKind(source).values ?? {})
     return has ? slotIn(source, sourceValue(path.of), `${sourceKind(source).name} · `) : null
   }
-  if (!('piece' in path)) return slotIn(layer, LAYER_VALUES[path.of])
+  if (!('piece' in path)) return has(layer, path.of) ? slotIn(layer, LAYER_VALUES[path.of]) : null
   const piece = layer.matte.find(p => p.id === path.piece)
   return piece ? slotIn(piece, PIECE_VALUES[path.of], `${piece.name} · `) : null
 }
@@ -184,7 +197,7 @@ export function carriedPiece(piece: Piece, map: Affine): Piece {
 /** Every path of a layer, in the order of its card. */
 export function valuePaths(layer: Layer): ValuePath[] {
   const ofPiece = Object.keys(PIECE_VALUES) as PieceValue[]
-  const ofLayer = Object.keys(LAYER_VALUES) as (keyof typeof LAYER_VALUES)[]
+  const ofLayer = (Object.keys(LAYER_VALUES) as LayerValue[]).filter(of => has(layer, of))
   const pieces = layer.matte.flatMap(({ id }) => ofPiece.map((of): ValuePath => ({ of, piece: id })))
   const looks = layer.looks.flatMap(({ id, kind }) =>
     Object.keys(LOOKS[kind].values).map((of): ValuePath => ({ of, look: id })),

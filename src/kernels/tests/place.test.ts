@@ -106,6 +106,71 @@ describe('spinRow', () => {
   })
 })
 
+describe('warpRow', () => {
+  const [width, height] = [13, 9]
+  it.each([
+    ['enlarged', [0.4, 0.05, 1, 0.1, 0.5, -1, 0.002, 0.01, 1.1]],
+    ['reduced', [2.4, 0.3, -9, -0.4, 3.1, 2, 0.01, 0.05, 1]],
+    ['beyond its horizon', [1, 0.2, 0, 0.1, 0.8, 0, -0.09, 0.01, 1]],
+  ])('takes the mean of samples spread over what a px covers: %s', (_, numbers) => {
+    const data = pixels(width * height, 8)
+    const [a, c, x0, b, d, y0, g, h, w] = numbers as [
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+    ]
+    const within = [0.5, 0, 12, 9] as const
+    const src = putFloats(k, data)
+    const map = k.alloc(13 * 8)
+    k.doubles(map, 13).set([...numbers, ...within])
+    const n = 24
+    const coverage = Array.from({ length: n }, (_, i) => (i % 5) / 4)
+    const cover = putFloats(k, coverage)
+    const dst = putFloats(k, new Array(n * 4).fill(9))
+    const [x, y] = [0.5, 2.5]
+    k.warpRow(src, width, width, height, dst, cover, n, map, x, y)
+    const got = k.floats(dst, n * 4)
+    const sample = (px: number, py: number, channel: number): number => {
+      const [u, v] = [px - 0.5, py - 0.5]
+      let sum = 0
+      for (let j = Math.floor(v) - 1; j <= Math.floor(v) + 2; j++)
+        for (let i = Math.floor(u) - 1; i <= Math.floor(u) + 2; i++) {
+          const at = Math.max(0, Math.min(height - 1, j)) * width + Math.max(0, Math.min(width - 1, i))
+          sum += data[at * 4 + channel]! * cubic(u - i) * cubic(v - j)
+        }
+      return sum
+    }
+    for (let i = 0; i < n; i++) {
+      const q = g * (x + i) + h * y + w
+      const [u, v] = [(a * (x + i) + c * y + x0) / q, (b * (x + i) + d * y + y0) / q]
+      const along = [(a - g * u) / q, (b - g * v) / q] as const
+      const below = [(c - h * u) / q, (d - h * v) / q] as const
+      const [wide, tall] = [Math.hypot(...along), Math.hypot(...below)]
+      const counts = [wide, tall].map(f => Math.min(16, Math.max(1, Math.ceil(f)))) as [number, number]
+      const steps = [wide, tall].map((f, j) => (f > 1 ? Math.sqrt(f * f - 1) / f / counts[j]! : 0)) as [number, number]
+      for (let channel = 0; channel < 4; channel++) {
+        let sum = 0
+        for (let j = 0; j < counts[1]; j++)
+          for (let m = 0; m < counts[0]; m++) {
+            const [over, down] = [(m - (counts[0] - 1) / 2) * steps[0], (j - (counts[1] - 1) / 2) * steps[1]]
+            const su = Math.max(within[0], Math.min(within[2], u + over * along[0] + down * below[0]))
+            const sv = Math.max(within[1], Math.min(within[3], v + over * along[1] + down * below[1]))
+            sum += sample(su, sv, channel)
+          }
+        const want = q > 1e-12 ? (sum / counts[0] / counts[1]) * coverage[i]! : 0
+        expect(got[i * 4 + channel]).toBeCloseTo(want, 4)
+      }
+    }
+    for (const ptr of [src, dst, map, cover]) k.free(ptr)
+  })
+})
+
 it('boundRow brings pixels back to what can be, and leaves those that are', () => {
   const n = 37
   const data = pixels(n, 5).map(v => v * 2 - 0.5)

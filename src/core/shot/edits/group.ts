@@ -72,6 +72,7 @@ export function whyNotUngrouped(layer: Layer, shot: Shot): string | null {
   if (!still || layer.flip.across || layer.flip.down) return `The group has a place of its own, which ${OWN}.`
   if (size.width !== shot.size.width || size.height !== shot.size.height)
     return 'The group has another size than the shot.'
+  if (layer.pin) return `The group has its corners pinned, which ${OWN}.`
   const { x, y } = layer.place as { x: number; y: number }
   if (x !== layer.anchor.x || y !== layer.anchor.y) return `The group has a place of its own, which ${OWN}.`
   if (layer.opacity !== 1 || layer.fade.in + layer.fade.out > 0)
