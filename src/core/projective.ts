@@ -11,6 +11,28 @@ export interface Projective extends Affine {
 /** The four corners of a flat thing, in the order round it: top left, top right, bottom right, bottom left. */
 export type Quad = readonly [Point, Point, Point, Point]
 
+/** The same by name, as documents have them. */
+export interface Corners {
+  topLeft: Point
+  topRight: Point
+  bottomRight: Point
+  bottomLeft: Point
+}
+
+export const quadAt = ({ topLeft, topRight, bottomRight, bottomLeft }: Corners): Quad => [
+  topLeft,
+  topRight,
+  bottomRight,
+  bottomLeft,
+]
+
+export const cornersAt = ([topLeft, topRight, bottomRight, bottomLeft]: Quad): Corners => ({
+  topLeft,
+  topRight,
+  bottomRight,
+  bottomLeft,
+})
+
 export const projective = (map: Affine): Projective => ({ ...map, g: 0, h: 0, w: 1 })
 
 /** How far before the lens a point is, against others; nought and less: it is not seen. */

@@ -1,16 +1,18 @@
 // Points of a take followed through its frames, there and back.
-import type { Affine, Point } from '../core/affine'
+import { type Point, UNMOVED } from '../core/affine'
 import {
   type Followed,
   followPoint,
+  followSurface,
   moveOf,
-  type PointFollower,
   type Pyramid,
+  planeBetween,
   pyramid,
   refill,
   spotsIn,
 } from '../core/follow'
 import { blankCells, type Cells } from '../core/plate'
+import { type Projective, projective, type Quad } from '../core/projective'
 import type { Kernels } from '../core/render'
 import type { Span } from '../core/time'
 import { type Counted, type Frames, ownKernels, readFrame } from './cutout'
@@ -24,6 +26,13 @@ export interface Place extends Followed {
 type OnFrame = (done: number) => boolean | undefined | Promise<boolean | undefined>
 
 const NOTHING = 'There is too little at this point to hold on to: choose a corner, or a spot.'
+
+const nothingIn = (what: Inside): string => {
+  if ('surface' in what) return 'There is too little inside of the corners to hold on to: it is too small or too plain.'
+  if ('marks' in what)
+    return 'There is too little under one of the corners to hold on to: put each on a corner, or a spot.'
+  return NOTHING
+}
 
 /** Reads frames of a take as followers look at them: each takes the place of the one before. */
 async function greyFrames(k: Kernels, frames: Frames, take: Counted) {
@@ -73,13 +82,16 @@ export async function followThrough(
 /** How something moved from one frame to another; `move` is null where it was lost. */
 export interface Moved {
   frame: number
-  move: Affine | null
+  move: Projective | null
   /** 0..1: how much what was followed looks like itself there. */
   sure: number
 }
 
-/** What moves: a point, or all that lies inside an outline of straight lines. */
-export type Inside = { point: Point } | { corners: readonly Point[] }
+/**
+ * What moves: a point; all that lies inside an outline of straight lines, as it turns, grows and shifts, or as something flat is seen; or four points that something flat hangs
+ * on.
+ */
+export type Inside = { point: Point } | { corners: readonly Point[] } | { surface: readonly Point[] } | { marks: Quad }
 
 /** Points inside of something that are followed. */
 const MOST = 24
@@ -98,27 +110,55 @@ const isIn =
     return inside
   }
 
-interface Watched {
-  start: Point
-  follower: PointFollower
-}
+/** Tells how something moved from the first picture to the next ones; null where there is too little to hold on to. */
+type Mover = (now: Pyramid) => Pick<Moved, 'move' | 'sure'>
 
-function watched(first: Pyramid, what: Inside): Watched[] {
-  const points = 'point' in what ? [what.point] : spotsIn(first.levels[0]!, isIn(what.corners), MOST)
-  return points.flatMap(start => {
+/** By points of it, of which so many have to be seen. */
+function byPoints(
+  first: Pyramid,
+  starts: readonly Point[],
+  needed: (of: number) => number,
+  tell: (from: readonly Point[], to: readonly Point[]) => Projective | null,
+): Mover | null {
+  const all = starts.flatMap(start => {
     const follower = followPoint(first, start)
     return follower ? [{ start, follower }] : []
   })
+  if (all.length === 0 || all.length < needed(starts.length)) return null
+  return now => {
+    const seen = all.map(({ start, follower }) => ({ start, at: follower.next(now) })).filter(({ at }) => !at.isLost)
+    if (seen.length < needed(all.length)) return { move: null, sure: 0 }
+    const move = tell(
+      seen.map(s => s.start),
+      seen.map(s => s.at),
+    )
+    return { move, sure: seen.reduce((sum, { at }) => sum + at.sure, 0) / seen.length }
+  }
 }
 
-function moveAt(all: readonly Watched[], now: Pyramid): Pick<Moved, 'move' | 'sure'> {
-  const seen = all.map(({ start, follower }) => ({ start, at: follower.next(now) })).filter(({ at }) => !at.isLost)
-  if (seen.length < Math.max(1, all.length * SEEN)) return { move: null, sure: 0 }
-  const move = moveOf(
-    seen.map(s => s.start),
-    seen.map(s => s.at),
-  )
-  return { move, sure: seen.reduce((sum, { at }) => sum + at.sure, 0) / seen.length }
+/** As a turn, a scale and a shift. */
+function evenMove(from: readonly Point[], to: readonly Point[]): Projective | null {
+  const move = moveOf(from, to)
+  return move && projective(move)
+}
+
+function moverOf(first: Pyramid, what: Inside): Mover | null {
+  if ('point' in what) return byPoints(first, [what.point], () => 1, evenMove)
+  if ('marks' in what) {
+    const hung = (from: readonly Point[], to: readonly Point[]) =>
+      planeBetween(from as unknown as Quad, to as unknown as Quad)
+    return byPoints(first, what.marks, () => 4, hung)
+  }
+  if ('corners' in what) {
+    const spots = spotsIn(first.levels[0]!, isIn(what.corners), MOST)
+    return byPoints(first, spots, of => Math.max(1, of * SEEN), evenMove)
+  }
+  const follower = followSurface(first, isIn(what.surface))
+  if (!follower) return null
+  return now => {
+    const { map, sure } = follower.next(now)
+    return { move: map, sure }
+  }
 }
 
 /**
@@ -136,12 +176,12 @@ export async function followMoves(
 ): Promise<Moved[]> {
   const grey = await greyFrames(k, frames, take)
   const first = await grey(from)
-  const moved: Moved[] = [{ frame: from, move: { a: 1, b: 0, c: 0, d: 1, x: 0, y: 0 }, sure: 1 }]
-  const both = ways(from, span).map(way => ({ ...way, all: watched(first, what) }))
-  for (const { step, end, start, all } of both) {
-    if (all.length === 0) throw new MediaProblem(NOTHING)
+  const moved: Moved[] = [{ frame: from, move: projective(UNMOVED), sure: 1 }]
+  const both = ways(from, span).map(way => ({ ...way, mover: moverOf(first, what) }))
+  for (const { step, end, start, mover } of both) {
+    if (!mover) throw new MediaProblem(nothingIn(what))
     for (let frame = start; frame !== end; frame += step) {
-      moved.push({ frame, ...moveAt(all, await grey(frame)) })
+      moved.push({ frame, ...mover(await grey(frame)) })
       if ((await onFrame(moved.length)) === false) return moved
     }
   }

@@ -8,6 +8,7 @@ import { LAYERS } from './layers'
 import { OUTLINE } from './outline'
 import { PAINT } from './paint'
 import { PICTURE } from './picture'
+import { PIN } from './pin'
 import { PLATE } from './plate'
 import { RIDE } from './ride'
 import { ROOM } from './room'
@@ -40,6 +41,7 @@ export const COMMANDS: readonly Command[] = [
   ...SEAM,
   ...PAINT,
   ...PLATE,
+  ...PIN,
   ...RIDE,
   ...ROOM,
 ]

@@ -1,6 +1,7 @@
 // Letting pieces and layers ride on what moves in a take.
-import { type Affine, after, carry, inverse } from '../../core/affine'
+import { after, carry, inverse } from '../../core/affine'
 import { sample } from '../../core/keys'
+import { type Projective, projectAfter, projective, type Quad } from '../../core/projective'
 import { SHAPES, shapeAt } from '../../core/shape'
 import { asTake, type Layer, momentAt, motionMap, newId, type Piece, type Point, placeMap } from '../../core/shot'
 import { secondsToFrame } from '../../core/time'
@@ -43,12 +44,12 @@ const canRide = (): boolean => {
   return of !== null && followedLayer(of) !== null
 }
 
-const canRideWhole = (): boolean => oneHere() && followedLayer({ layer: chosen()!.id, piece: null }) !== null
+export const canRideWhole = (): boolean => oneHere() && followedLayer({ layer: chosen()!.id, piece: null }) !== null
 
 const secondsAt = (layer: Layer, frame: number): number =>
   momentAt(layer.timing, frame - layer.span.from, shot()!.rate).seconds
 
-const placeAt = (layer: Layer, frame: number): Affine => placeMap(layer, sample(layer.place, frame))
+const placeAt = (layer: Layer, frame: number) => placeMap(layer, sample(layer.place, frame))
 
 /** How sure a ride has to be everywhere to go without a word. */
 const DOUBTFUL = 0.8
@@ -61,14 +62,14 @@ function mapsAbout(
 ) {
   const { frame } = view()
   const byFrame = new Map(found.moved.map((moved: Moved) => [moved.frame, moved]))
-  const start = inverse(placeAt(source, frame))
+  const start = projective(inverse(placeAt(source, frame)))
   const foundAt = (f: number): Moved | undefined => {
     const seconds = Math.max(0, secondsAt(source, f))
     return byFrame.get(found.rate ? secondsToFrame(seconds + 1e-3, found.rate) : 0)
   }
-  const at = (f: number): Affine | null => {
+  const at = (f: number): Projective | null => {
     const move = foundAt(f)?.move
-    return move ? after(placeAt(source, f), after(move, start)) : null
+    return move ? projectAfter(projective(placeAt(source, f)), projectAfter(move, start)) : null
   }
   let [first, end] = [frame, frame + 1]
   while (first > span.from && at(first - 1)) first--
@@ -79,14 +80,20 @@ function mapsAbout(
   return { ride: { first, begin: frame, maps }, first, end, least: { frame: first + least, sure: sure[least]! } }
 }
 
-/** Follows something, px of the shot, and lets the rider go with it. */
-async function ride(stage: StageEngine, of: Rider, what: Inside): Promise<void> {
+/** What is followed with its places carried elsewhere. */
+function carried(what: Inside, to: (point: Point) => Point): Inside {
+  if ('point' in what) return { point: to(what.point) }
+  if ('marks' in what) return { marks: what.marks.map(to) as unknown as Quad }
+  return 'surface' in what ? { surface: what.surface.map(to) } : { corners: what.corners.map(to) }
+}
+
+/** Follows something, px of the shot, and lets the rider go with it: a piece, a layer, or its corners on something flat. */
+export async function ride(stage: StageEngine, of: Rider, what: Inside): Promise<void> {
   const [layer, source, project] = [layerOf(of.layer), followedLayer(of), projectOf(store.getState())]
   if (!layer || !source || !project) return
   const { frame } = view()
   const back = inverse(placeAt(source, frame))
-  const inTake: Inside =
-    'point' in what ? { point: carry(back, what.point) } : { corners: what.corners.map(p => carry(back, p)) }
+  const inTake = carried(what, p => carry(back, p))
   const span = { from: Math.max(layer.span.from, source.span.from), to: Math.min(layer.span.to, source.span.to) }
   const ends = [secondsAt(source, span.from), secondsAt(source, span.to - 1)].map(s => Math.max(0, s))
   const order = { kind: 'compare', project: project.id, name: layer.name, of: span.to - span.from } as const
@@ -100,9 +107,9 @@ async function ride(stage: StageEngine, of: Rider, what: Inside): Promise<void> 
     if (layerOf(of.layer) !== layer || view().frame !== frame) return
     const { ride, first, end, least } = mapsAbout(source, span, found)
     const gesture = newId()
-    store.dispatch(
-      of.piece ? editIn(gesture, 'ridePiece', layer.id, of.piece, ride) : editIn(gesture, 'rideLayer', layer.id, ride),
-    )
+    if (of.piece) store.dispatch(editIn(gesture, 'ridePiece', layer.id, of.piece, ride))
+    else if ('surface' in what || 'marks' in what) store.dispatch(editIn(gesture, 'rideCorners', layer.id, ride))
+    else store.dispatch(editIn(gesture, 'rideLayer', layer.id, ride))
     const isLost = first > span.from || end < span.to
     if (isLost) {
       const frames = `${first + 1} to ${end}`

@@ -61,6 +61,7 @@ const path = fc.constantFrom(
   { of: 'opacity' as const },
   { of: 'place' as const },
   { of: 'gain' as const },
+  { of: 'corners' as const },
   { of: 'shape' as const, piece: 'piece' },
   { of: 'grow' as const, piece: 'piece' },
   { of: 'outside' as const, piece: 'piece' },
@@ -68,7 +69,9 @@ const path = fc.constantFrom(
   { of: 'size', source: true as const },
 )
 const record = fc.record({ x: n, y: n, scale: n, angle: n, width: n, height: n })
-const numeric = fc.oneof(n, record)
+const point = fc.record({ x: n, y: n })
+const corners = fc.record({ topLeft: point, topRight: point, bottomRight: point, bottomLeft: point })
+const numeric = fc.oneof(n, record, corners)
 const size = fc.record({ width: n, height: n })
 const copies = fc.option(fc.record({ count: n, later: n, x: n, y: n, keep: n }))
 const t = fc.tuple
@@ -78,6 +81,12 @@ const ride = fc.record({
   first: n,
   begin: n,
   maps: fc.array(fc.record({ a: n, b: n, c: n, d: n, x: n, y: n }), { maxLength: 5 }),
+})
+
+const planeRide = fc.record({
+  first: n,
+  begin: n,
+  maps: fc.array(fc.record({ a: n, b: n, c: n, d: n, x: n, y: n, g: n, h: n, w: n }), { maxLength: 5 }),
 })
 
 /** Arguments for every edit there is. */
@@ -202,6 +211,9 @@ const ARGUMENTS: Record<EditName, fc.Arbitrary<unknown[]>> = {
   removeLayers: t(some, on),
   removeLook: t(id, fc.constant('look')),
   removePiece: t(id, fc.constant('piece')),
+  pinCorners: t(id, fc.record({ left: n, top: n, right: n, bottom: n }), fc.constantFrom('pinned', 'layer-1')),
+  unpinCorners: t(id),
+  rideCorners: t(id, planeRide),
   renameLayer: t(id, text),
   renameShot: t(text),
   reorderLayer: t(id, n),

@@ -202,7 +202,7 @@ const timing = Joi.alternatives().conditional('.kind', {
 const point = Joi.object({ x: px, y: px })
 const pin = Joi.object({
   box: Joi.object({ left: px, top: px, right: px.greater(Joi.ref('left')), bottom: px.greater(Joi.ref('top')) }),
-  corners: value(Joi.array().items(point).length(4)),
+  corners: value(Joi.object({ topLeft: point, topRight: point, bottomRight: point, bottomLeft: point })),
 })
 
 const copies = Joi.object({

@@ -1,5 +1,6 @@
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { testKernels } from '../../testing/kernels'
+import { cloth, grainOf, lattice } from '../../testing/texture'
 import type { Kernels } from '../render'
 import { followPoint, moveOf, type Pyramid, pyramid, spotsIn } from '.'
 
@@ -15,31 +16,7 @@ beforeEach(() => {
 
 const [WIDTH, HEIGHT] = [320, 200]
 
-/** A number for each place of a lattice, the same each time. */
-function lattice(x: number, y: number): number {
-  const h = Math.imul(Math.imul(x, 374761393) + Math.imul(y, 668265263), 1274126177)
-  return ((h ^ (h >>> 15)) >>> 0) / 2 ** 32
-}
-
-/** Cloth: lattices of several widths, smooth between their places. */
-function texture(x: number, y: number): number {
-  let sum = 60
-  for (const wide of [48, 24, 12, 6]) {
-    const [u, v] = [x / wide, y / wide]
-    const [i, j] = [Math.floor(u), Math.floor(v)]
-    const ease = (t: number) => t * t * t * (t * (6 * t - 15) + 10)
-    const [s, t] = [ease(u - i), ease(v - j)]
-    const row = (k: number) => lattice(i, k) * (1 - s) + lattice(i + 1, k) * s
-    sum += 34 * (row(j) * (1 - t) + row(j + 1) * t)
-  }
-  return sum
-}
-
-let state = 1
-const grain = (): number => {
-  state = (Math.imul(state, 1664525) + 1013904223) >>> 0
-  return state / 2 ** 31 - 1
-}
+const grain = grainOf()
 
 const filmed = (at: (x: number, y: number) => number, noise = 1): Pyramid => {
   const data = k.floats(k.alloc(WIDTH * HEIGHT * 4), WIDTH * HEIGHT)
@@ -53,12 +30,12 @@ const filmed = (at: (x: number, y: number) => number, noise = 1): Pyramid => {
 describe('a point that is followed', () => {
   it('stays within a tenth of a px over a hundred frames, whatever the light does', () => {
     const path = (i: number) => ({ x: 40 * Math.sin(i * 0.05), y: 25 * Math.sin(i * 0.083) })
-    const follower = followPoint(filmed(texture), { x: 150, y: 95 })!
+    const follower = followPoint(filmed(cloth), { x: 150, y: 95 })!
     let most = 0
     for (let i = 1; i <= 100; i++) {
       const by = path(i)
       const light = 1 + 0.15 * Math.sin(i * 0.2)
-      const found = follower.next(filmed((x, y) => texture(x - by.x, y - by.y) * light))
+      const found = follower.next(filmed((x, y) => cloth(x - by.x, y - by.y) * light))
       expect(found.isLost).toBe(false)
       most = Math.max(most, Math.hypot(found.x - 150 - by.x, found.y - 95 - by.y))
     }
@@ -66,12 +43,12 @@ describe('a point that is followed', () => {
   })
 
   it('is found again after a jump of thirty px, and says that it is lost behind something else', () => {
-    const follower = followPoint(filmed(texture), { x: 150, y: 95 })!
-    const jumped = follower.next(filmed((x, y) => texture(x - 18, y + 12)))
+    const follower = followPoint(filmed(cloth), { x: 150, y: 95 })!
+    const jumped = follower.next(filmed((x, y) => cloth(x - 18, y + 12)))
     expect(Math.hypot(jumped.x - 168, jumped.y - 83)).toBeLessThan(0.1)
     const hidden = follower.next(filmed((x, y) => 100 + 40 * Math.sin(x * 0.9) * Math.cos(y * 0.8)))
     expect(hidden).toMatchObject({ isLost: true, x: jumped.x, y: jumped.y })
-    const back = follower.next(filmed((x, y) => texture(x - 19, y + 12)))
+    const back = follower.next(filmed((x, y) => cloth(x - 19, y + 12)))
     expect(back.isLost).toBe(false)
     expect(Math.hypot(back.x - 169, back.y - 83)).toBeLessThan(0.1)
   })
@@ -89,14 +66,14 @@ describe('a point that is followed', () => {
         { x: 50, y: 50 },
       ),
     ).toBeNull()
-    expect(followPoint(filmed(texture), { x: -500, y: 9e9 })).toBeNull()
-    const edge = followPoint(filmed(texture), { x: 2, y: 3 })
-    expect(edge?.next(filmed((x, y) => texture(x + 60, y))).isLost ?? true).toBe(true)
+    expect(followPoint(filmed(cloth), { x: -500, y: 9e9 })).toBeNull()
+    const edge = followPoint(filmed(cloth), { x: 2, y: 3 })
+    expect(edge?.next(filmed((x, y) => cloth(x + 60, y))).isLost ?? true).toBe(true)
   })
 })
 
 it('pictures at half their size are means of three px either way, the border going on', () => {
-  const { levels } = filmed(texture)
+  const { levels } = filmed(cloth)
   expect(levels.map(({ width, height }) => [width, height])).toEqual([
     [320, 200],
     [160, 100],
@@ -145,7 +122,7 @@ describe('things that move', () => {
   })
 
   it('are held on to where there are corners and spots, apart from each other and inside of them', () => {
-    const [picture] = filmed(texture).levels
+    const [picture] = filmed(cloth).levels
     const inside = (x: number, y: number) => x > 100 && x < 220 && y > 50 && y < 150
     const spots = spotsIn(picture!, inside, 12)
     expect(spots).toHaveLength(12)

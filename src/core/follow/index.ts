@@ -1,4 +1,6 @@
 export { moveOf } from './move'
+export { planeBetween, planeMoveOf } from './plane'
 export { type Followed, followPoint, type PointFollower } from './point'
-export { type Pyramid, pyramid, refill } from './pyramid'
+export { type Grey, type Pyramid, pyramid, refill } from './pyramid'
 export { spotsIn } from './spots'
+export { followSurface, type SeenPlane, type SurfaceFollower } from './surface'

@@ -25,6 +25,8 @@ const PATCH_BYTES = (3 * 21 * 24 + 9) * 4
 export interface PointFollower {
   /** Where the point is in the next picture, px from its left top corner. */
   next(now: Pyramid): Followed
+  /** Says where it lies in the picture that was looked at last, where others know better. */
+  put(now: Pyramid, at: Point): void
 }
 
 /**
@@ -80,6 +82,15 @@ export function followPoint({ k, levels }: Pyramid, { x, y }: Point): PointFollo
         remember(now, at.x, at.y)
       }
       return { x: at.x + off.x, y: at.y + off.y, sure, isLost }
+    },
+    put({ levels: now }, { x, y }) {
+      const here = { x: x - off.x, y: y - off.y }
+      speed = { x: 0, y: 0 }
+      at = here
+      place.set([at.x, at.y])
+      // What hides it is not to be followed instead of it.
+      if (likeness(now[0]!) >= ALIKE) remember(now, at.x, at.y)
+      else for (const patch of patches) patch.isThere = false
     },
   }
 }

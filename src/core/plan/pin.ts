@@ -3,7 +3,7 @@ import { type Affine, type Box, carry, scaling, UNMOVED } from '../affine'
 import { sample } from '../keys'
 import type { PlannedLook } from '../look'
 import type { PlannedPicture } from '../picture'
-import { type Quad, quadOf } from '../projective'
+import { type Quad, quadAt, quadOf } from '../projective'
 import type { Layer, Pin, Size } from '../shot'
 import { sourceKind } from '../source'
 import type { Showing } from '../source/kind'
@@ -32,7 +32,7 @@ export function pinnedAt(
   map: Affine,
   showing: Omit<Showing, 'shown'>,
 ): PinnedAt {
-  const corners = sample(pin.corners, frame).map(p => carry(map, p)) as unknown as Quad
+  const corners = quadAt(sample(pin.corners, frame)).map(p => carry(map, p)) as unknown as Quad
   const flat = quadOf(pin.box)
   const shown = Math.max(...corners.map((_, i) => sideOf(corners, i) / sideOf(flat, i)))
   const kind = sourceKind(layer.source)

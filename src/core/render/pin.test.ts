@@ -4,6 +4,7 @@ import { beforeAll, expect, it } from 'vitest'
 import { decode, encode, putBytes, testKernels } from '../../testing/kernels'
 import { findIn } from '../../testing/planned'
 import { type Point, UNMOVED } from '../affine'
+import type { PlannedLayer } from '../plan'
 import { pinMap, project, type Quad, quadOf, unproject } from '../projective'
 import { type Codes, type Kernels, renderFrame } from '.'
 
@@ -39,7 +40,7 @@ function pinned(source: Codes, corners: Quad) {
     blend: 'normal',
     matte: [],
     looks: [],
-  } as const
+  } satisfies PlannedLayer
   const made = renderFrame(k, { size, backdrop: null, layers: [layer] }, findIn({ a: source }))
   const out = k.bytes(made.ptr, size.width * size.height * 4).slice()
   k.free(made.ptr)

@@ -27,7 +27,7 @@ export {
 export { makeLettering, makePanel } from './make-graphic'
 export { matteOf } from './make-matte'
 export { matteShot } from './matte-shot'
-export { motionMap, placeMap } from './place'
+export { motionMap, pinnedCorners, placeMap } from './place'
 export { layersFor, shownElsewhere } from './shown'
 export { fadeAt, framesOf, momentAt, type Pass, passesOf, possibleSpeed, reach, speedOf } from './timing'
 export {

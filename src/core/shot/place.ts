@@ -1,5 +1,7 @@
 // From a layer's own px to the shot's.
-import { type Affine, radians } from '../affine'
+import { type Affine, carry, radians } from '../affine'
+import { sample } from '../keys'
+import { type Quad, quadAt } from '../projective'
 import type { Layer, Motion, Place, Point } from './types'
 
 /**
@@ -25,3 +27,10 @@ export function placeMap({ anchor, flip }: Pick<Layer, 'anchor' | 'flip'>, place
 /** How a piece is moved as a whole: turned and enlarged about its pivot, then shifted. */
 export const motionMap = (pivot: Point, { x, y, scale, angle }: Motion): Affine =>
   placeMap({ anchor: pivot, flip: { across: false, down: false } }, { x: pivot.x + x, y: pivot.y + y, scale, angle })
+
+/** Where a layer's corners lie in the shot at a frame; null where they are not pinned. */
+export function pinnedCorners(layer: Layer, frame: number): Quad | null {
+  if (!layer.pin) return null
+  const map = placeMap(layer, sample(layer.place, frame))
+  return quadAt(sample(layer.pin.corners, frame)).map(p => carry(map, p)) as unknown as Quad
+}

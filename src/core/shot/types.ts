@@ -3,7 +3,7 @@
 import type { Box, Point } from '../affine'
 import type { Value } from '../keys/value'
 import type { Look } from '../look'
-import type { Quad } from '../projective'
+import type { Corners } from '../projective'
 import type { Shape } from '../shape'
 import type { Source } from '../source'
 import type { Rate, Span } from '../time'
@@ -172,7 +172,7 @@ export type Tag = (typeof TAGS)[number]
 /** What of a layer's picture lies in a box, brought to four points; both in px of the source. */
 export interface Pin {
   box: Box
-  corners: Value<Quad>
+  corners: Value<Corners>
 }
 
 export interface Layer {

@@ -2,7 +2,7 @@
 import { type Affine, carry, carryBy, scaleOf } from '../affine'
 import { isKeyed, keysOf, type Mixer, sample, shiftKeys, spreadKeys, type Value } from '../keys'
 import { LOOKS, type Look } from '../look'
-import type { Quad } from '../projective'
+import type { Corners } from '../projective'
 import { SHAPES, shapeValue, shapeWith } from '../shape'
 import { type Source, sourceKind } from '../source'
 import { clone } from './clone'
@@ -50,7 +50,7 @@ const LAYER_VALUES = {
     },
     carried: (place, map) => ({ ...place, ...carry(map, place), scale: place.scale * scaleOf(map) }),
   }),
-  corners: kind<Layer, Quad>({
+  corners: kind<Layer, Corners>({
     word: () => 'Corners',
     get: layer => layer.pin!.corners,
     set: (layer, value) => {

@@ -5,8 +5,9 @@ import { insideOf } from '../source'
 import { shownIn } from './shown'
 import type { Layer, Piece, Shot } from './types'
 
-/** How much more a turned pixel costs than one that lies as it was taken. */
+/** How much more a turned pixel costs than one that lies as it was taken, and one that is seen in perspective. */
 const TURNED = 8
+const PINNED = 32
 
 const isTurned = ({ place }: Layer): boolean =>
   isKeyed(place) ? place.keys.some(k => k.value.angle !== 0) : place.angle !== 0
@@ -42,7 +43,8 @@ function costs({ layers, size }: Shot): (layer: Layer) => number {
     const pieces = layer.matteOn ? layer.matte.filter(p => p.on !== false) : []
     const shown = pieces.flatMap(p => [...new Set(shownIn(p))])
     const inside = insideOf(layer.source)
-    const each = (isTurned(layer) ? TURNED : 1) + pieces.reduce((sum, piece) => sum + pieceCost(piece), 0)
+    const each =
+      (layer.pin ? PINNED : isTurned(layer) ? TURNED : 1) + pieces.reduce((sum, piece) => sum + pieceCost(piece), 0)
     const cost = frame * each + (inside ? workOf(inside) : 0) + shown.reduce((sum, id) => sum + asked(id), 0)
     known.set(layer.id, cost)
     return cost

@@ -3,6 +3,7 @@ import { type Blend, edits, type Layer } from '../../core/shot'
 import { NumberField } from '../common/NumberField'
 import { Toggle } from '../common/Toggle'
 import { CommandButton } from './CommandButton'
+import { CornerFields } from './CornerFields'
 import { ValueField } from './ValueField'
 
 const BLENDS: readonly Blend[] = ['normal', 'add', 'screen', 'multiply', 'lighten', 'darken', 'difference']
@@ -92,9 +93,11 @@ export function PlaceSection({ layer }: { layer: Layer }) {
         <CommandButton id="fit-layer">Fit</CommandButton>
         <CommandButton id="fill-layer">Fill</CommandButton>
       </div>
-      <div className="col-span-2">
+      <div className="col-span-2 flex gap-1">
         <CommandButton id="ride-layer">Ride on a point</CommandButton>
+        {!layer.pin && <CommandButton id="pin-corners">Pin its corners</CommandButton>}
       </div>
+      {layer.pin && <CornerFields layer={layer} pin={layer.pin} />}
     </div>
   )
 }

@@ -193,6 +193,7 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
             frame={view.frame}
             camera={camera}
             onActive={() => {}}
+            onCorner={begin}
             onMeeting={setMeeting}
             onOpen={() => layer.source.kind === 'lettering' && send(typingSet(true))}
           />

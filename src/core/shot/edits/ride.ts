@@ -6,12 +6,12 @@ import type { Layer, Motion, Place, Shot } from '../types'
 import { editableLayer, findPiece } from './find'
 
 /** How px of the shot moved from the frame at which the following began to each of some frames that come one after the other. */
-export interface Ride {
+export interface Ride<M = Affine> {
   /** Frame of the shot of the first map. */
   first: number
   /** Where it began; maps before it are left out where something rides already. */
   begin: number
-  maps: readonly Affine[]
+  maps: readonly M[]
 }
 
 /** px, degrees and shares that the eye does not find. */

@@ -1,0 +1,61 @@
+// A layer's corners pinned to four points of the shot, and riding on something flat.
+import { type Box, carry, inverse } from '../../affine'
+import { isKeyed, keysOf, linearKeys, placesToKeep, sample } from '../../keys'
+import { type Corners, cornersAt, type Projective, project, type Quad, quadAt, quadOf } from '../../projective'
+import { pinnedCorners, placeMap } from '../place'
+import type { Layer, Shot } from '../types'
+import { editableLayer } from './find'
+import { groupLayers } from './group'
+import type { Ride } from './ride'
+
+/** px that the eye does not find. */
+const WITHIN = 0.05
+
+/** Whether a layer's picture is more than its source: a matte cuts it as it lies, and so goes with it only within a group. */
+const isCut = ({ matte, source }: Layer): boolean => matte.length > 0 || source.kind === 'panel'
+
+/**
+ * Pins the corners of what of a layer's picture lies in a box, in px of its source, where they are: nothing changes yet. A layer with a matte is made a group, with `group` for
+ * its id, so that its matte is seen in perspective with it. What is pinned already stays as it is.
+ */
+export function pinCorners(shot: Shot, layer: string, box: Box, group: string): void {
+  const found = editableLayer(shot, layer)
+  if (!found || found.pin || !(box.left < box.right && box.top < box.bottom)) return
+  if (!isCut(found)) {
+    found.pin = { box: { ...box }, corners: cornersAt(quadOf(box)) }
+    return
+  }
+  groupLayers(shot, [layer], found.name, group)
+  const made = editableLayer(shot, group)
+  const whole = { left: 0, top: 0, right: shot.size.width, bottom: shot.size.height }
+  if (made) made.pin = { box: whole, corners: cornersAt(quadOf(whole)) }
+}
+
+/** Lets the picture lie flat again. */
+export function unpinCorners(shot: Shot, layer: string): void {
+  const found = editableLayer(shot, layer)
+  if (found) delete found.pin
+}
+
+const numbersOf = (corners: Corners): number[] => quadAt(corners).flatMap(p => [p.x, p.y])
+
+/** Lets a layer's corners ride on something flat; what is keyed already stays as it is until the following begins. */
+export function rideCorners(shot: Shot, layer: string, { first, begin, maps }: Ride<Projective>): void {
+  const found = editableLayer(shot, layer)
+  const start = found && pinnedCorners(found, begin)
+  if (!found?.pin || !start) return
+  const { corners: before } = found.pin
+  const from = isKeyed(before) ? Math.max(0, begin - first) : 0
+  const values = maps.slice(from).map((map, i) => {
+    const back = inverse(placeMap(found, sample(found.place, first + from + i)))
+    return cornersAt(start.map(p => carry(back, project(map, p))) as unknown as Quad)
+  })
+  const all = values.map(numbersOf)
+  if (all.length === 0 || all.some(row => row.some(v => !Number.isFinite(v)))) return
+  const curves = all[0]!.map((_, c) => all.map(row => row[c]!))
+  const kept = placesToKeep(curves, new Array<number>(8).fill(WITHIN))
+  if (kept.length === 1 && !isKeyed(before)) return
+  found.pin.corners = {
+    keys: [...keysOf(before).filter(k => k.frame < first + from), ...linearKeys(values, first + from, kept)],
+  }
+}
