@@ -14,6 +14,14 @@ export interface Box {
   bottom: number
 }
 
+/** What some points lie within. */
+export const boundsOf = (points: readonly Point[]): Box => ({
+  left: Math.min(...points.map(p => p.x)),
+  top: Math.min(...points.map(p => p.y)),
+  right: Math.max(...points.map(p => p.x)),
+  bottom: Math.max(...points.map(p => p.y)),
+})
+
 /** (u, v) -> (a u + c v + x, b u + d v + y), in px. */
 export interface Affine {
   a: number

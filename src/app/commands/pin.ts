@@ -31,7 +31,7 @@ async function pin(stage: StageEngine): Promise<void> {
   if (chosen() !== layer) return
   if (!box) return say('These letters cannot be set, so that their corners are not known.')
   const group = newId()
-  store.dispatch(edit('pinCorners', layer.id, box, group))
+  store.dispatch(edit('pinCorners', layer.id, box, view().frame, group))
   const made = shot()?.layers.find(l => l.id === group)
   if (made) {
     store.dispatch(layersChosen([group]))

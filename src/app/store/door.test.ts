@@ -211,7 +211,7 @@ const ARGUMENTS: Record<EditName, fc.Arbitrary<unknown[]>> = {
   removeLayers: t(some, on),
   removeLook: t(id, fc.constant('look')),
   removePiece: t(id, fc.constant('piece')),
-  pinCorners: t(id, fc.record({ left: n, top: n, right: n, bottom: n }), fc.constantFrom('pinned', 'layer-1')),
+  pinCorners: t(id, fc.record({ left: n, top: n, right: n, bottom: n }), n, fc.constantFrom('pinned', 'layer-1')),
   unpinCorners: t(id),
   rideCorners: t(id, planeRide),
   renameLayer: t(id, text),

@@ -1,5 +1,5 @@
 // A picture in perspective: its corners brought to four points of the output.
-import type { Box, Point } from '../affine'
+import { type Box, boundsOf, type Point } from '../affine'
 import {
   largestAt,
   type Projective,
@@ -45,13 +45,6 @@ export function clipped(polygon: readonly Point[], { left, top, right, bottom }:
     polygon,
   ) as Point[]
 }
-
-const boundsOf = (points: readonly Point[]): Box => ({
-  left: Math.min(...points.map(p => p.x)),
-  top: Math.min(...points.map(p => p.y)),
-  right: Math.max(...points.map(p => p.x)),
-  bottom: Math.max(...points.map(p => p.y)),
-})
 
 const numbersOf = ({ a, b, c, d, x, y, g, h, w }: Projective): number[] => [a, c, x, b, d, y, g, h, w]
 

@@ -37,7 +37,7 @@ describe('corners that are pinned', () => {
   it('stay where they are, and go with the layer', () => {
     const { shot, now } = shown({ place: { x: 40, y: 10, scale: 0.5, angle: 30 } })
     const flat = quadOf(box)
-    pinCorners(shot, 'layer-0', box, 'group')
+    pinCorners(shot, 'layer-0', box, 0, 'group')
     expect(now().pin?.corners).toMatchObject({ topLeft: flat[0], bottomRight: flat[2] })
     const before = pinnedCorners(now(), 0)!
     now().place = { x: 43, y: 10, scale: 0.5, angle: 30 }
@@ -62,7 +62,7 @@ describe('corners that are pinned', () => {
     ],
   ])('ride: %s', (_, changes) => {
     const { shot, now } = shown(changes as Partial<Layer>)
-    pinCorners(shot, 'layer-0', box, 'group')
+    pinCorners(shot, 'layer-0', box, 0, 'group')
     const start = pinnedCorners(now(), BEGIN)!
     rideCorners(shot, 'layer-0', RIDE)
     RIDE.maps.forEach((map, i) => {
@@ -78,10 +78,11 @@ describe('corners that are pinned', () => {
   })
 
   it('are those of a group where a matte cuts the layer, which cannot be taken apart without them', () => {
-    const { shot, now } = shown({ matte: [makePiece(makeShape('box', { width: 64, height: 36 }))] })
-    pinCorners(shot, 'layer-0', box, 'group')
+    const matte = [makePiece(makeShape('box', { width: 64, height: 36 }))]
+    const { shot, now } = shown({ matte, place: { x: 10, y: 5, scale: 0.5, angle: 0 }, anchor: { x: 0, y: 0 } })
+    pinCorners(shot, 'layer-0', box, 0, 'group')
     expect(now()).toMatchObject({ id: 'group', name: 'take-0', source: { kind: 'group' } })
-    expect(now().pin?.box).toEqual({ left: 0, top: 0, right: shot.size.width, bottom: shot.size.height })
+    expect(now().pin?.box).toEqual({ left: 10, top: 5, right: 42, bottom: 23 })
     expect(whyNotUngrouped(now(), shot)).toMatch(/pinned/)
     ungroup(shot, 'group')
     expect(now().id).toBe('group')
@@ -94,9 +95,9 @@ describe('corners that are pinned', () => {
     const { shot, now } = shown()
     rideCorners(shot, 'layer-0', RIDE)
     expect(now().pin).toBeUndefined()
-    pinCorners(shot, 'layer-0', { ...box, right: 0 }, 'group')
+    pinCorners(shot, 'layer-0', { ...box, right: 0 }, 0, 'group')
     expect(now().pin).toBeUndefined()
-    pinCorners(shot, 'layer-0', box, 'group')
+    pinCorners(shot, 'layer-0', box, 0, 'group')
     rideCorners(shot, 'layer-0', { first: 0, begin: 0, maps: [{ ...turning(0), w: 0, a: 0, c: 0, x: 0 }] })
     expect(isKeyed(now().pin!.corners)).toBe(false)
   })

@@ -1,5 +1,5 @@
 // A layer's corners pinned to four points of the shot, and riding on something flat.
-import { type Box, carry, inverse } from '../../affine'
+import { type Box, boundsOf, carry, inverse } from '../../affine'
 import { isKeyed, keysOf, linearKeys, placesToKeep, sample } from '../../keys'
 import { type Corners, cornersAt, type Projective, project, type Quad, quadAt, quadOf } from '../../projective'
 import { pinnedCorners, placeMap } from '../place'
@@ -16,19 +16,20 @@ const isCut = ({ matte, source }: Layer): boolean => matte.length > 0 || source.
 
 /**
  * Pins the corners of what of a layer's picture lies in a box, in px of its source, where they are: nothing changes yet. A layer with a matte is made a group, with `group` for
- * its id, so that its matte is seen in perspective with it. What is pinned already stays as it is.
+ * its id, so that its matte is seen in perspective with it; then the corners are those of what the box reaches over at that frame. What is pinned already stays as it is.
  */
-export function pinCorners(shot: Shot, layer: string, box: Box, group: string): void {
+export function pinCorners(shot: Shot, layer: string, box: Box, frame: number, group: string): void {
   const found = editableLayer(shot, layer)
   if (!found || found.pin || !(box.left < box.right && box.top < box.bottom)) return
   if (!isCut(found)) {
     found.pin = { box: { ...box }, corners: cornersAt(quadOf(box)) }
     return
   }
+  const map = placeMap(found, sample(found.place, frame))
+  const reached = boundsOf(quadOf(box).map(p => carry(map, p)))
   groupLayers(shot, [layer], found.name, group)
   const made = editableLayer(shot, group)
-  const whole = { left: 0, top: 0, right: shot.size.width, bottom: shot.size.height }
-  if (made) made.pin = { box: whole, corners: cornersAt(quadOf(whole)) }
+  if (made) made.pin = { box: reached, corners: cornersAt(quadOf(reached)) }
 }
 
 /** Lets the picture lie flat again. */
