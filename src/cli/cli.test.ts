@@ -75,6 +75,29 @@ describe('ghost', () => {
     expect((await ghost('follow', '--take', take, '--at', '9999,5')).err).toMatch(/outside of the picture/)
   })
 
+  it('follows something flat by its corners, from where it comes into the picture to where it leaves it', async () => {
+    const take = join(root, 'demo/clips/trolley-morning.mp4')
+    const crate = '412,405 530,412 530,520 412,525'
+    const { out, code } = await ghost('follow', '--take', take, '--corners', crate, '--from', '90', '--json')
+    const rows: { frame: number; corners: { x: number; y: number }[] | null; isLost: boolean }[] = JSON.parse(out)
+    expect([code, rows.length, rows[90]!.corners![1]]).toEqual([0, 186, { x: 530, y: 412 }])
+    // It rolls by at an even pace, jolting a little.
+    const pace = (rows[140]!.corners![1]!.x - rows[70]!.corners![1]!.x) / 70
+    for (let frame = 55; frame <= 155; frame += 5) {
+      for (const [i, start] of [412, 530, 530, 412].entries()) {
+        const { x, y } = rows[frame]!.corners![i]!
+        expect(Math.abs(x - start - pace * (frame - 90))).toBeLessThan(1)
+        expect(Math.abs(y - [405, 412, 520, 525][i]!)).toBeLessThan(2.5)
+      }
+    }
+    // Before the border and beyond it, too.
+    for (const frame of [20, 180]) {
+      expect(rows[frame]).toMatchObject({ isLost: false, sure: 0.8 })
+      expect(Math.abs(rows[frame]!.corners![1]!.x - 530 - pace * (frame - 90))).toBeLessThan(12)
+    }
+    expect((await ghost('follow', '--take', take, '--corners', '1,1 2,2 3,3')).err).toMatch(/four corners/)
+  })
+
   it('checks takes, and makes plates of them, however little they show', async () => {
     const plain = join(folder, 'plain.mp4')
     await writeFile(

@@ -14,6 +14,8 @@ const HELP = `ghost: combine locked-off takes with animated mattes
                how still the camera stands, how even the light is, when nobody is there
   ghost follow --take <film> --at x,y --from frame [--json]
                where a point of a frame goes in the others
+  ghost follow --take <film> --corners "x,y x,y x,y x,y" --from frame [--json]
+               where the corners of something flat go, in perspective
   ghost plate  <film>... --out plate.png     what shows most of the time, while people come and go
   ghost cutout --take <film> --out folder [--plate <film | still>] [--shadow folder] [--frames 0-89] [--threads 2]
                somebody by their plate: alpha, and how much light their shadow takes, as grey PNGs
@@ -32,6 +34,7 @@ async function main(): Promise<number> {
       kept: { type: 'string' },
       take: { type: 'string' },
       at: { type: 'string' },
+      corners: { type: 'string' },
       from: { type: 'string' },
       plate: { type: 'string' },
       shadow: { type: 'string' },

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import type { Point } from './affine'
-import { canHold, depthAt, pinMap, project, projectAfter, type Quad, quadOf, unproject } from './projective'
+import { between, canHold, depthAt, pinMap, project, projectAfter, type Quad, quadOf, unproject } from './projective'
 
 const box = { left: -20, top: 10, right: 300, bottom: 190 }
 const flat = quadOf(box)
@@ -51,4 +51,15 @@ it('has nothing for corners that nothing flat has', () => {
   expect(canHold([p, p, p, p])).toBe(false)
   expect(pinMap(box, [p, q, r, { x: Number.NaN, y: 0 }])).toBeNull()
   expect(pinMap({ ...box, right: box.left }, flat)).toBeNull()
+})
+
+it('is told by four points that something flat hangs on', () => {
+  fc.assert(
+    fc.property(quads, quads, (from, to) => {
+      const map = between(from, to)!
+      for (const [i, p] of from.entries()) expect(off(project(map, p), to[i]!)).toBeLessThan(1e-5)
+    }),
+  )
+  const [p, q, r, s] = flat
+  expect(between(flat, [p, r, q, s])).toBeNull()
 })

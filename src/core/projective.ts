@@ -56,22 +56,20 @@ export function projectAfter(outer: Projective, inner: Projective): Projective {
   return { a: a!, b: b!, c: c!, d: d!, x: x!, y: y!, g: g!, h: h!, w: w! }
 }
 
-/** The way back (the adjugate); a map onto a line has none: its numbers are then nought. */
+/** The way back: what lies before the lens lies before it then, too. A map onto a line has none: its numbers are then not finite. */
 export function unproject({ a, b, c, d, x, y, g, h, w }: Projective): Projective {
-  const back = {
-    a: d * w - y * h,
-    c: x * h - c * w,
-    x: c * y - x * d,
-    b: y * g - b * w,
-    d: a * w - x * g,
-    y: x * b - a * y,
-    g: b * h - d * g,
-    h: c * g - a * h,
-    w: a * d - b * c,
+  const det = a * (d * w - y * h) + c * (y * g - b * w) + x * (b * h - d * g)
+  return {
+    a: (d * w - y * h) / det,
+    c: (x * h - c * w) / det,
+    x: (c * y - x * d) / det,
+    b: (y * g - b * w) / det,
+    d: (a * w - x * g) / det,
+    y: (x * b - a * y) / det,
+    g: (b * h - d * g) / det,
+    h: (c * g - a * h) / det,
+    w: (a * d - b * c) / det,
   }
-  // What lies before the lens is to lie before it on the way back, too.
-  const det = a * back.a + c * back.b + x * back.g
-  return det < 0 ? (Object.fromEntries(Object.entries(back).map(([k, v]) => [k, -v])) as typeof back) : back
 }
 
 /** From the square of 1 px onto a quad (Heckbert, Fundamentals of Texture Mapping and Image Warping, 1989). */
@@ -128,6 +126,14 @@ export function pinMap(box: Box, corners: Quad): Projective | null {
   if (!(width > 0 && height > 0) || !canHold(corners)) return null
   const square = projective({ a: 1 / width, b: 0, c: 0, d: 1 / height, x: -left / width, y: -top / height })
   return projectAfter(ontoQuad(corners), square)
+}
+
+const SQUARE: Box = { left: 0, top: 0, right: 1, bottom: 1 }
+
+/** What brings the corners of one quad to those of another; null where nothing flat does. */
+export function between(from: Quad, to: Quad): Projective | null {
+  const [here, there] = [pinMap(SQUARE, from), pinMap(SQUARE, to)]
+  return here && there && projectAfter(there, unproject(here))
 }
 
 /** The largest that a px becomes at a point, in px along either side. */

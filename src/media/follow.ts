@@ -6,13 +6,12 @@ import {
   followSurface,
   moveOf,
   type Pyramid,
-  planeBetween,
   pyramid,
   refill,
   spotsIn,
 } from '../core/follow'
 import { blankCells, type Cells } from '../core/plate'
-import { type Projective, projective, type Quad } from '../core/projective'
+import { between, type Projective, projective, type Quad } from '../core/projective'
 import type { Kernels } from '../core/render'
 import type { Span } from '../core/time'
 import { type Counted, type Frames, ownKernels, readFrame } from './cutout'
@@ -146,7 +145,7 @@ function moverOf(first: Pyramid, what: Inside): Mover | null {
   if ('point' in what) return byPoints(first, [what.point], () => 1, evenMove)
   if ('marks' in what) {
     const hung = (from: readonly Point[], to: readonly Point[]) =>
-      planeBetween(from as unknown as Quad, to as unknown as Quad)
+      between(from as unknown as Quad, to as unknown as Quad)
     return byPoints(first, what.marks, () => 4, hung)
   }
   if ('corners' in what) {

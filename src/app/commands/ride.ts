@@ -110,8 +110,10 @@ export async function ride(stage: StageEngine, of: Rider, what: Inside): Promise
     if (of.piece) store.dispatch(editIn(gesture, 'ridePiece', layer.id, of.piece, ride))
     else if ('surface' in what || 'marks' in what) store.dispatch(editIn(gesture, 'rideCorners', layer.id, ride))
     else store.dispatch(editIn(gesture, 'rideLayer', layer.id, ride))
+    const isStill = layerOf(of.layer) === layer
     const isLost = first > span.from || end < span.to
-    if (isLost) {
+    if (isStill) tell('What it was to ride on stands still, and so does it.')
+    else if (isLost) {
       const frames = `${first + 1} to ${end}`
       tell(`It rides over frames ${frames}; beyond, what it rides on was lost. Go there and let it ride from there on.`)
     } else if (least.sure < DOUBTFUL) {

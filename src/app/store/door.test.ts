@@ -3,6 +3,7 @@ import fc from 'fast-check'
 import { beforeEach, expect, it } from 'vitest'
 import { parseProject, salvage } from '../../core/door'
 import { corner } from '../../core/outline'
+import { cornersAt, quadOf } from '../../core/projective'
 import { LIMITS, makeLettering, makePanel, makePiece, makeShape, workOf } from '../../core/shot'
 import { testLayer, testProject, testShot } from '../../testing/documents'
 import { edit, editIn, gestureLeft, opened, projectOf, store, takeChanged, takesAdded, undo, viewReset } from '.'
@@ -27,6 +28,17 @@ const keyed = (i: number) =>
       ],
     },
   })
+const corners = cornersAt(quadOf({ left: 0, top: 0, right: 64, bottom: 36 }))
+const pinned = {
+  box: { left: 0, top: 0, right: 64, bottom: 36 },
+  corners: {
+    keys: [0, 20].map(frame => ({
+      frame,
+      value: { ...corners, topLeft: { x: frame, y: 1 } },
+      ease: 'linear' as const,
+    })),
+  },
+}
 const base = testShot([])
 const drawnLayers = [
   { ...makeLettering(base, 'Words', ['a'.repeat(64)]), id: 'letters' },
@@ -35,7 +47,7 @@ const drawnLayers = [
 const project = testProject([
   keyed(0),
   testLayer(1, { copies: { count: 3, later: 2, x: 4, y: 0, keep: 1 } }),
-  keyed(2),
+  { ...keyed(2), pin: pinned },
   ...drawnLayers,
 ])
 const { takes } = project
@@ -70,8 +82,8 @@ const path = fc.constantFrom(
 )
 const record = fc.record({ x: n, y: n, scale: n, angle: n, width: n, height: n })
 const point = fc.record({ x: n, y: n })
-const corners = fc.record({ topLeft: point, topRight: point, bottomRight: point, bottomLeft: point })
-const numeric = fc.oneof(n, record, corners)
+const anyCorners = fc.record({ topLeft: point, topRight: point, bottomRight: point, bottomLeft: point })
+const numeric = fc.oneof(n, record, anyCorners)
 const size = fc.record({ width: n, height: n })
 const copies = fc.option(fc.record({ count: n, later: n, x: n, y: n, keep: n }))
 const t = fc.tuple

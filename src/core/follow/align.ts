@@ -5,13 +5,16 @@ import { solved } from './equations'
 import type { Grey } from './pyramid'
 
 /** Px of it that are looked at, at most; and without how many it tells nothing. */
-const MOST = 4000
+const MOST = 2500
 const LEAST = 60
 /** The slope that a px has to have to say where it is, codes a px. */
 const SLOPE = 1.5
 const ROUNDS = 12
 /** px that no longer count. */
 const STILL = 0.002
+/** The numbers of a small perspective that are no shift; what they move a px by from round to round weighs as much as a code where it is so many px. */
+const FORM = [0, 1, 3, 4, 6, 7] as const
+const CALM = 0.2
 /** Codes by which px may be off, at least, and count in full; and how many times the usual, Tukey's constant. */
 const CLOSE = 1.5
 const REACH = 4.685
@@ -169,6 +172,7 @@ export function align(picture: Grey, looks: Looks, start: Projective): Aligned |
         row[8]! += s * r
       }
     }
+    for (const j of FORM) sums[j]![j]! += (CALM * about.a) ** -2
     for (let j = 1; j < 8; j++) for (let m = 0; m < j; m++) sums[j]![m] = sums[m]![j]!
     const by = solved(sums)
     if (!by) return null

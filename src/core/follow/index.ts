@@ -1,5 +1,4 @@
 export { moveOf } from './move'
-export { planeBetween, planeMoveOf } from './plane'
 export { type Followed, followPoint, type PointFollower } from './point'
 export { type Grey, type Pyramid, pyramid, refill } from './pyramid'
 export { spotsIn } from './spots'

@@ -30,7 +30,7 @@ function fitted(from: readonly Point[], to: readonly Point[], weights: readonly 
   return { a, b, c: -b, d: a, x: nx - a * mx + b * my, y: ny - b * mx - a * my }
 }
 
-export const middle = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1] ?? 0
+const middle = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1] ?? 0
 
 const offBy = ({ a, b, c, d, x, y }: Affine, p: Point, q: Point): number =>
   Math.hypot(a * p.x + c * p.y + x - q.x, b * p.x + d * p.y + y - q.y)

@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { testLayer, testShot } from '../../testing/documents'
-import { makePiece } from '../shot'
+import { UNMOVED } from '../affine'
+import { cornersAt } from '../projective'
+import { type Layer, makeLettering, makePiece } from '../shot'
 import { neededFor, neededFrames, type PlannedLayer, planFrame, planView, type View } from '.'
 
 describe('a plan', () => {
@@ -51,6 +53,44 @@ describe('a plan', () => {
     expect(layer!.place).toEqual({ a: 1, b: 0, c: 0, d: 1, x: 8, y: 0 })
     expect(picture.kind === 'group' && picture.plan).toMatchObject({ size: { width: 32, height: 18 }, backdrop: null })
     expect(neededFrames(plan)).toEqual([{ digest: expect.stringMatching(/^b+$/), seconds: 0.4 }])
+  })
+
+  it('shows a pinned picture flat first, with its looks, and then in perspective, however it is made', () => {
+    const box = { left: 4, top: 0, right: 64, bottom: 36 }
+    const corners = cornersAt([
+      { x: 0, y: 0 },
+      { x: 30, y: 4 },
+      { x: 30, y: 18 },
+      { x: 0, y: 20 },
+    ])
+    const place = { x: 10, y: 6, scale: 2, angle: 0 }
+    const take = testLayer(0, { pin: { box, corners }, place, anchor: { x: 0, y: 0 } })
+    const looks = [{ id: 'l', kind: 'light', on: true, values: { exposure: 1, red: 0, blue: 0 } } as const]
+    const picture = (layer: Partial<Layer>) => planFrame(testShot([{ ...take, ...layer }]), 0, 0.5).layers[0]!
+    const plain = picture({})
+    expect(plain).toMatchObject({ place: UNMOVED, looks: [], matte: [] })
+    expect(plain.picture).toMatchObject({ kind: 'pinned', box, picture: { kind: 'take' } })
+    // Corners go with the layer, in px of the output.
+    expect(plain.picture.kind === 'pinned' && plain.picture.corners[1]).toEqual({ x: 35, y: 7 })
+    const looked = picture({ looks }).picture
+    expect(looked).toMatchObject({
+      box: { left: 0, top: 0, right: 60, bottom: 36 },
+      picture: {
+        kind: 'group',
+        plan: { size: { width: 60, height: 36 }, layers: [{ place: { x: -4 }, looks: [{}] }] },
+      },
+    })
+    const letters = { ...makeLettering(testShot([]), 'Words', ['a'.repeat(64)]), pin: take.pin!, place }
+    const drawn = planFrame(testShot([letters]), 0).layers[0]!.picture
+    const inside = drawn.kind === 'pinned' && drawn.picture.kind === 'group' ? drawn.picture.plan : null
+    expect(inside).toMatchObject({
+      size: { width: 67, height: 40 },
+      layers: [{ picture: { to: { a: expect.closeTo(10 / 9) } } }],
+    })
+    // Turned away further than a flat thing can be it is still a plan.
+    expect(picture({ pin: { box, corners: { ...corners, topRight: { x: -1e6, y: 1e6 } } } }).picture.kind).toBe(
+      'pinned',
+    )
   })
 
   it('lets a piece that is cut out by a plate darken what lies behind its layer, apart from it', () => {

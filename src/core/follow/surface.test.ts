@@ -1,12 +1,10 @@
-// Something flat that turns away, told by points of it that are followed.
-import fc from 'fast-check'
+// Something flat that turns away, followed.
 import { beforeAll, describe, expect, it } from 'vitest'
 import { testKernels } from '../../testing/kernels'
 import { cloth, grainOf } from '../../testing/texture'
-import type { Point } from '../affine'
-import { canHold, type Projective, pinMap, project, type Quad, quadOf, unproject } from '../projective'
+import { type Projective, pinMap, project, type Quad, quadOf, unproject } from '../projective'
 import type { Kernels } from '../render'
-import { followSurface, planeBetween, planeMoveOf, pyramid, refill } from '.'
+import { followSurface, pyramid, refill } from '.'
 
 let k: Kernels
 beforeAll(async () => {
@@ -45,7 +43,7 @@ describe('a sheet that turns', () => {
     const data = k.floats(k.alloc(WIDTH * HEIGHT * 4), WIDTH * HEIGHT)
     const filmed = (i: number) => {
       const back = unproject(seenAt(i))
-      const passing = i * 5 - 60
+      const passing = i * 8 - 60
       for (let y = 0; y < HEIGHT; y++)
         for (let x = 0; x < WIDTH; x++) {
           const p = project(back, { x: x + 0.5, y: y + 0.5 })
@@ -59,7 +57,7 @@ describe('a sheet that turns', () => {
     const now = pyramid(k, { width: WIDTH, height: HEIGHT, data })
     const inside = (x: number, y: number) => x > SHEET.left && x < SHEET.right && y > SHEET.top && y < SHEET.bottom
     const follower = followSurface(now, inside)!
-    const off = Array.from({ length: 80 }, (_, i) => {
+    const off = Array.from({ length: 50 }, (_, i) => {
       filmed(i + 1)
       refill(now)
       const { map } = follower.next(now)
@@ -67,57 +65,6 @@ describe('a sheet that turns', () => {
     })
     expect(Math.max(...off)).toBeLessThan(0.4)
     // Where less than a third of it is hidden.
-    expect([...off].sort((a, b) => a - b)[60]).toBeLessThan(0.1)
-  })
-})
-
-const places = Array.from({ length: 20 }, (_, i) => ({ x: 85 + ((i * 37) % 150), y: 55 + ((i * 53) % 90) }))
-const bent = fc
-  .array(fc.record({ x: fc.double({ min: -40, max: 40 }), y: fc.double({ min: -25, max: 25 }) }), {
-    minLength: 4,
-    maxLength: 4,
-  })
-  .map(by => quadOf(SHEET).map((p, i) => ({ x: p.x + by[i]!.x, y: p.y + by[i]!.y })) as unknown as Quad)
-  .filter(canHold)
-
-describe('planeMoveOf', () => {
-  it('tells any perspective by points that are sure, whatever a third of them do', () => {
-    fc.assert(
-      fc.property(bent, corners => {
-        const truth = pinMap(SHEET, corners)!
-        const to = places.map((p, i): Point => {
-          const at = project(truth, p)
-          return i % 3 === 1 ? { x: at.x + 15 + i, y: at.y - 2 * i } : at
-        })
-        expect(far(planeMoveOf(places, to)!, truth)).toBeLessThan(1e-3)
-      }),
-      { numRuns: 60 },
-    )
-  })
-
-  it('is a turn and a shift of few points, and nothing of none', () => {
-    const by = places.slice(0, 5).map(p => ({ x: p.x + 3, y: p.y - 2 }))
-    expect(planeMoveOf(places.slice(0, 5), by)).toMatchObject({ g: 0, h: 0, w: 1 })
-    expect(planeMoveOf([], [])).toBeNull()
-    // Points on a line, and on one spot, tell no perspective, but hang nobody.
-    const line = places.map((_, i) => ({ x: 10 * i, y: 5 * i }))
-    const moved = planeMoveOf(
-      line,
-      line.map(p => ({ x: p.x + 1, y: p.y })),
-    )!
-    expect(project(moved, { x: 50, y: 25 }).x).toBeCloseTo(51, 3)
-    expect(
-      planeMoveOf(
-        places.map(() => ({ x: 3, y: 3 })),
-        places.map(() => ({ x: 4, y: 3 })),
-      ),
-    ).not.toBeNull()
-  })
-
-  it('is told exactly by four that something flat hangs on', () => {
-    const truth = seenAt(30)
-    const quad = quadOf(SHEET)
-    expect(far(planeBetween(quad, quad.map(p => project(truth, p)) as unknown as Quad)!, truth)).toBeLessThan(1e-9)
-    expect(planeBetween(quad, [quad[0], quad[2], quad[1], quad[3]])).toBeNull()
+    expect([...off].sort((a, b) => a - b)[38]).toBeLessThan(0.1)
   })
 })
