@@ -1,37 +1,15 @@
 // How well, and how quickly, points are followed, and how quickly a take is looked through.
 import { nodeKernels } from '../../src/cli/engine'
-import { followPoint, type Pyramid, pyramid, refill, spotsIn } from '../../src/core/follow'
+import { followPoint, followSurface, type Pyramid, pyramid, refill, spotsIn } from '../../src/core/follow'
 import type { Kernels, Planes } from '../../src/core/render'
 import { lookThrough } from '../../src/media/lock-off'
+import { filmSheet, onSheet, SHEET_SIZE, sheetOff } from '../../src/testing/sheet'
+import { cloth, grainOf } from '../../src/testing/texture'
 import { atMost, median, type Row } from '../measure'
 
 const SIZE = { width: 1920, height: 1080 }
 
-/** A number for each place of a lattice, the same each time. */
-function lattice(x: number, y: number): number {
-  const h = Math.imul(Math.imul(x, 374761393) + Math.imul(y, 668265263), 1274126177)
-  return ((h ^ (h >>> 15)) >>> 0) / 2 ** 32
-}
-
-/** Cloth: smooth between the places of two lattices. */
-function cloth(x: number, y: number): number {
-  let sum = 60
-  for (const wide of [31, 9]) {
-    const [u, v] = [x / wide, y / wide]
-    const [i, j] = [Math.floor(u), Math.floor(v)]
-    const ease = (t: number) => t * t * (3 - 2 * t)
-    const [s, t] = [ease(u - i), ease(v - j)]
-    const row = (k: number) => lattice(i, k) * (1 - s) + lattice(i + 1, k) * s
-    sum += 60 * (row(j) * (1 - t) + row(j + 1) * t)
-  }
-  return sum
-}
-
-let state = 7
-const grain = (): number => {
-  state = (Math.imul(state, 1664525) + 1013904223) >>> 0
-  return state / 2 ** 31 - 1
-}
+const grain = grainOf()
 
 /** What a camera sees of it, shifted, in `out`. */
 function filmed({ width, height }: { width: number; height: number }, dx: number, dy: number, out: Float32Array): void {
@@ -61,6 +39,25 @@ function drift(k: Kernels): number {
       const found = follower.next(picture)
       most = Math.max(most, found.isLost ? 99 : Math.hypot(found.x - at.x - dx, found.y - at.y - dy))
     }
+  }
+  return most
+}
+
+/** px by which a corner of a sheet that turns is off at most over a hundred frames. */
+function turned(k: Kernels): number {
+  const picture = blank(k, SHEET_SIZE)
+  const { data } = picture.levels[0]!
+  const see = (i: number) => {
+    filmSheet(i, null, grain, data)
+    refill(picture)
+  }
+  see(0)
+  const follower = followSurface(picture, onSheet)!
+  let most = 0
+  for (let i = 1; i <= 100; i++) {
+    see(i)
+    const { map } = follower.next(picture)
+    most = Math.max(most, map ? sheetOff(map, i) : 99)
   }
   return most
 }
@@ -120,6 +117,13 @@ export async function followRows(): Promise<Row[]> {
   const k = await nodeKernels(512 << 20)
   return [
     atMost('twenty followed points over 100 frames, largest error', 0.1, drift(k), 'px', 'cloth with a code of grain'),
+    atMost(
+      'four corners of a flat thing that turns, over 100 frames, largest error',
+      0.1,
+      turned(k),
+      'px',
+      'by 40° and back',
+    ),
     atMost('200 followed points, a frame of 1080p, one thread', 14, await pace(k), 'ms', 'median of seven'),
     atMost('lock-off report, a frame of 1080p, one thread, decoding apart', 15, await looking(k), 'ms', 'median'),
   ]

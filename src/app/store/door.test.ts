@@ -284,6 +284,11 @@ it.each<[string, () => void, RegExp]>([
     },
     /a feather \(0 to 4,000 px\)/,
   ],
+  [
+    'a cut-out of what is seen in perspective',
+    () => store.dispatch(edit('addPiece', 'layer-2', makePiece(makeShape('cutout', { width: 64, height: 36 })))),
+    /take the pins out/,
+  ],
   ['an anchor far out', () => store.dispatch(edit('setAnchor', 'layer-0', { x: 1e7, y: 0 })), /a length/],
   [
     'work without end',

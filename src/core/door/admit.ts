@@ -2,7 +2,7 @@
 import equal from 'fast-deep-equal'
 import type { Schema } from 'joi'
 import { isKeyed } from '../keys'
-import { shapeValue, shapeWith } from '../shape'
+import { SHAPES, shapeValue, shapeWith } from '../shape'
 import { usedTakes } from '../shot/inner'
 import { LIMITS } from '../shot/limits'
 import { circleIn } from '../shot/shown'
@@ -49,8 +49,14 @@ function lightLayer(layer: Layer, before: Layer | undefined): Layer {
   return { ...layer, matte: changed.map(piece => lightPiece(piece, known.get(piece.id))) }
 }
 
+/** Whether a layer is cut by its picture as it was filmed, and yet seen in perspective: each by itself is sensible, but they do not meet. */
+const isCutAskew = ({ pin, matte }: Layer): boolean =>
+  pin !== undefined && matte.some(p => p.pinnedTo === 'layer' && SHAPES[p.shape.kind].isMade)
+
 function layerProblem(layer: Layer, before: Layer | undefined, depth: number): string | null {
   const whose = `“${layer.name || 'A layer'}”`
+  if (isCutAskew(layer) && !(before && isCutAskew(before)))
+    return `${whose} has its corners pinned, and is cut out as it was filmed: take the pins out, cut it, and pin it then.`
   const shot = insideOf(layer.source)
   const light = lightLayer(layer, before)
   if (!shot) return refusal(layerSchema, light, whose)

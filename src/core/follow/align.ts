@@ -12,9 +12,9 @@ const SLOPE = 1.5
 const ROUNDS = 12
 /** px that no longer count. */
 const STILL = 0.002
-/** The numbers of a small perspective that are no shift; what they move a px by from round to round weighs as much as a code where it is so many px. */
+/** The numbers of a small perspective that are no shift, and px by which its form is expected to change from one picture to the next: where it tells little of itself it stays. */
 const FORM = [0, 1, 3, 4, 6, 7] as const
-const CALM = 0.2
+const CALM = 0.05
 /** Codes by which px may be off, at least, and count in full; and how many times the usual, Tukey's constant. */
 const CLOSE = 1.5
 const REACH = 4.685
@@ -133,6 +133,9 @@ export function align(picture: Grey, looks: Looks, start: Projective): Aligned |
   const weights = new Float64Array(count)
   const off = new Float64Array(count)
   const backAbout = unproject(about)
+  /** How far its form has gone from where it began. */
+  const bent = new Float64Array(8)
+  let spread = 1
   let alike = 0
   let shown = 0
   for (let round = 0; round < ROUNDS; round++) {
@@ -150,7 +153,8 @@ export function align(picture: Grey, looks: Looks, start: Projective): Aligned |
         .map(Math.abs)
         .sort()
       if (sizes.length < LEAST) return null
-      const reach = REACH * Math.max(CLOSE, 1.4826 * sizes[sizes.length >> 1]!)
+      spread = Math.max(CLOSE, 1.4826 * sizes[sizes.length >> 1]!)
+      const reach = REACH * spread
       for (let i = 0; i < count; i++) {
         const r = off[i]! / reach
         weights[i] = Math.abs(r) < 1 ? (1 - r * r) ** 2 : 0
@@ -172,13 +176,20 @@ export function align(picture: Grey, looks: Looks, start: Projective): Aligned |
         row[8]! += s * r
       }
     }
-    for (const j of FORM) sums[j]![j]! += (CALM * about.a) ** -2
+    const calm = (spread / (CALM * about.a)) ** 2
+    for (const j of FORM) {
+      sums[j]![j]! += calm
+      sums[j]![8]! -= calm * bent[j]!
+    }
     for (let j = 1; j < 8; j++) for (let m = 0; m < j; m++) sums[j]![m] = sums[m]![j]!
     const by = solved(sums)
     if (!by) return null
     const [a, c, x, b, d, y, g, h] = by as [number, number, number, number, number, number, number, number]
     const step: Projective = { a: 1 + a, c, x, b, d: 1 + d, y, g, h, w: 1 }
     map = projectAfter(map, projectAfter(backAbout, projectAfter(unproject(step), about)))
+    by.forEach((v, j) => {
+      bent[j]! += v
+    })
     const most = Math.max(...by.map(Math.abs))
     if (!(most < 1)) return null
     if (most / about.a < STILL) break

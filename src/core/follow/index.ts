@@ -1,5 +1,5 @@
 export { moveOf } from './move'
-export { type Followed, followPoint, type PointFollower } from './point'
-export { type Grey, type Pyramid, pyramid, refill } from './pyramid'
+export { type Followed, followPoint } from './point'
+export { type Pyramid, pyramid, refill } from './pyramid'
 export { spotsIn } from './spots'
-export { followSurface, type SeenPlane, type SurfaceFollower } from './surface'
+export { followSurface } from './surface'

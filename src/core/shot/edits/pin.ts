@@ -8,8 +8,10 @@ import { editableLayer } from './find'
 import { groupLayers } from './group'
 import type { Ride } from './ride'
 
-/** px that the eye does not find. */
-const WITHIN = 0.05
+/** px that the eye does not find; and over which what stands still seems to move, but for a frame in twenty at either end. */
+const WITHIN = 0.12
+const STILL = 0.5
+const ODD = 0.05
 
 /** Whether a layer's picture is more than its source: a matte cuts it as it lies, and so goes with it only within a group. */
 const isCut = ({ matte, source }: Layer): boolean => matte.length > 0 || source.kind === 'panel'
@@ -38,6 +40,13 @@ export function unpinCorners(shot: Shot, layer: string): void {
   if (found) delete found.pin
 }
 
+/** How far a number goes, odd frames left out. */
+function rangeOf(values: readonly number[]): number {
+  const sorted = [...values].sort((a, b) => a - b)
+  const odd = Math.floor(ODD * sorted.length)
+  return sorted[sorted.length - 1 - odd]! - sorted[odd]!
+}
+
 const numbersOf = (corners: Corners): number[] => quadAt(corners).flatMap(p => [p.x, p.y])
 
 /** Lets a layer's corners ride on something flat; what is keyed already stays as it is until the following begins. */
@@ -54,7 +63,8 @@ export function rideCorners(shot: Shot, layer: string, { first, begin, maps }: R
   const all = values.map(numbersOf)
   if (all.length === 0 || all.some(row => row.some(v => !Number.isFinite(v)))) return
   const curves = all[0]!.map((_, c) => all.map(row => row[c]!))
-  const kept = placesToKeep(curves, new Array<number>(8).fill(WITHIN))
+  const isStill = curves.every(curve => rangeOf(curve) <= STILL)
+  const kept = isStill ? [0] : placesToKeep(curves, new Array<number>(8).fill(WITHIN))
   if (kept.length === 1 && !isKeyed(before)) return
   found.pin.corners = {
     keys: [...keysOf(before).filter(k => k.frame < first + from), ...linearKeys(values, first + from, kept)],
