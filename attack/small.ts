@@ -2,7 +2,9 @@
 import { createHash } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { encode } from 'fast-png'
+import type { Box } from '../src/core/affine'
 import { corner } from '../src/core/outline'
+import { cornersAt, type Quad, quadOf } from '../src/core/projective'
 import { SHAPE_KINDS } from '../src/core/shape'
 import {
   edits,
@@ -12,6 +14,7 @@ import {
   makeLettering,
   makePanel,
   type Piece,
+  type Pin,
   type Project,
   type Shot,
   type Take,
@@ -61,6 +64,14 @@ function pieces(layer: string, plate: string): Piece[] {
   })
 }
 
+/** Corners that go from where they lie to somewhere else. */
+function pinAt(box: Box): Pin {
+  const flat = quadOf(box)
+  const turned = flat.map((p, i) => ({ x: p.x * 0.8 + 3 * i, y: p.y * 0.7 - 2 * i })) as unknown as Quad
+  const keys = [flat, turned].map((quad, i) => ({ frame: 50 * i, value: cornersAt(quad), ease: 'linear' as const }))
+  return { box, corners: { keys } }
+}
+
 export function smallProject(demo: string): SmallProject {
   const media = new Map<string, Uint8Array>()
   const take = (name: string, type: string, bytes: Uint8Array, picture: Take['picture']): Take => {
@@ -96,8 +107,16 @@ export function smallProject(demo: string): SmallProject {
   shot.layers = [
     named(makeLayer(stills[0]!, SIZE, RATE), 'cut', { matte: pieces('wall', stills[2]!.digest), span }),
     named(makeLettering(shot, 'Half past\nnever', [font.digest]), 'letters', { span }),
+    named(makeLettering(shot, 'Fragile', [font.digest]), 'pinned letters', {
+      span,
+      pin: pinAt({ left: -60, top: -20, right: 60, bottom: 20 }),
+    }),
     named(makePanel(shot, 'oval'), 'panel', { span }),
     named(makeLayer(drawing, SIZE, RATE), 'drawing', { span, blend: 'multiply' }),
+    named(makeLayer(stills[1]!, SIZE, RATE), 'pinned', {
+      span,
+      pin: pinAt({ left: 0, top: 0, right: SIZE.width, bottom: SIZE.height }),
+    }),
     named(makeLayer(stills[1]!, SIZE, RATE), 'turned', { span, place: { x: 60, y: 30, scale: 0.7, angle: 20 } }),
     named(makeLayer(stills[2]!, SIZE, RATE), 'wall', { span }),
   ]
