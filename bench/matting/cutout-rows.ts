@@ -1,7 +1,7 @@
 // How well, and how quickly, somebody is cut out by their plate: against the truth of scenes that differ in light, noise, drift, bump, coding and
 // likeness of colours.
 import { nodeKernels, nodeMedia } from '../../src/cli/engine'
-import { blankCells, CUTTING_BYTES, cutout, readCells, type Seen } from '../../src/core/plate'
+import { blankCells, CUTTING_BYTES, cutout, type Measured as OfFrame, readCells } from '../../src/core/plate'
 import type { Kernels } from '../../src/core/render'
 import { countedFrames } from '../../src/media/cutout'
 import { frameStore } from '../../src/media/frames'
@@ -55,7 +55,7 @@ async function measured(k: Kernels, scene: Scene): Promise<Measured> {
   const sum = { error: 0, edge: 0, edges: 0, shaded: 0, shades: 0, change: 0, trueChange: 0 }
   let [camera, light] = [0, 0]
   let before: { alpha: Uint8Array; truth: Truth } | null = null
-  const judge = (seen: Seen, truth: Truth) => {
+  const judge = (seen: OfFrame, truth: Truth) => {
     if (truth.camera)
       camera = Math.max(camera, Math.hypot(seen.movement.x - truth.camera.x, seen.movement.y - truth.camera.y))
     truth.gain.forEach((g, c) => {

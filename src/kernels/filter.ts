@@ -39,10 +39,13 @@ export function boundRow(row: usize, n: i32): void {
 }
 
 /** Multiplies red, green and blue of n pixels. */
-export function gainRow(row: usize, n: i32, r: f32, g: f32, b: f32): void {
+export function gainRow(row: usize, n: i32, r: f32, g: f32, b: f32, offset: f32): void {
   const gain = f32x4(r, g, b, 1);
+  const added = f32x4(offset, offset, offset, 0);
   for (let i = 0; i < n; i++) {
     const at = row + (i << 4);
-    v128.store(at, f32x4.mul(v128.load(at), gain));
+    const px = v128.load(at);
+    const alpha = i8x16.shuffle(px, px, 12, 13, 14, 15, 12, 13, 14, 15, 12, 13, 14, 15, 12, 13, 14, 15);
+    v128.store(at, f32x4.add(f32x4.mul(px, gain), f32x4.mul(alpha, added)));
   }
 }

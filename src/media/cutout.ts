@@ -8,9 +8,9 @@ import {
   cutout,
   type Hint,
   hintOf,
+  type Measured,
   readCells,
   readSmaller,
-  type Seen,
   type Stroke,
 } from '../core/plate'
 import type { Kernels, Picture } from '../core/render'
@@ -40,7 +40,7 @@ export interface CutFrame {
   colours: Uint8Array
   /** Of each cell of 2×2 px, 0..1. */
   shadow: Float32Array
-  seen: Seen
+  seen: Measured
 }
 
 /** A take as frames that are counted. */

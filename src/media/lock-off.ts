@@ -47,6 +47,7 @@ export async function* lookThrough(
       ...(grain && { grain }),
       movement: { x: x * px, y: y * px, turn, scale },
       gain,
+      veiled: cutter.light(frame),
       share,
       unsure,
       shade,

@@ -10,7 +10,8 @@ import {
   featherFor,
   findBend,
   findSeam,
-  type Gain,
+  type Light,
+  lightsOf,
   meanAlong,
 } from '../core/plate'
 import type { Codes, Kernels } from '../core/render'
@@ -29,8 +30,8 @@ export type Sought = 'nothing' | 'line' | 'bend'
 
 export interface Held {
   frames: number[]
-  /** What the light of what lies behind is multiplied by to be the layer's, frame by frame, the layer without the match it has. */
-  gains: Gain[]
+  /** What becomes of the light of what lies behind to be the layer's, frame by frame, the layer without the match it has. */
+  lights: Light[]
   /** The seam, px of the shot; where none is looked for, the line as it was; null where none parts the people, or it bends. */
   line: Line | null
   /** The seam that bends: which way it runs, and places along it, px of the shot, from beyond one side of it to beyond the other; null where none was found. */
@@ -76,11 +77,12 @@ export async function holdAgainst(
   const compare = comparer(await k.apart(2 ** 21 + size.width * size.height * 48), size)
   const { now, filmed, behind } = sides(shot, layer)
   const all: Between[] = []
-  const gains: Gain[] = []
+  const lights: Pick<Between, 'gain' | 'veiled'>[] = []
   for (const [i, frame] of frames.entries()) {
     await paint(planFrame(behind, frame, scale), picture => compare.readOther(k, picture))
     await paint(planFrame(filmed, frame, scale), picture => compare.readOne(k, picture))
-    gains.push(compare.between().gain)
+    const { gain, veiled } = compare.between()
+    lights.push({ gain, veiled })
     if (filmed.layers[0]!.looks !== now.layers[0]!.looks)
       await paint(planFrame(now, frame, scale), picture => compare.readOne(k, picture))
     all.push(compare.between())
@@ -101,7 +103,7 @@ export async function holdAgainst(
   const mean = left.reduce((sum, v) => sum + v / left.length, 0)
   return {
     frames: [...frames],
-    gains,
+    lights: lightsOf(lights),
     line: straight && { ...straight, x: straight.x * px, y: straight.y * px },
     bend: bend && { runs: bend.runs, places: placesOf(bend, px) },
     left,

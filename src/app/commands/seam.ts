@@ -154,7 +154,7 @@ async function match(stage: StageEngine): Promise<void> {
   if (!layer) return
   const held = await hold(stage, layer, null, 'nothing')
   if (!held || chosen() !== layer) return
-  const measured = held.frames.map((frame, i) => ({ frame, gain: held.gains[i]! }))
+  const measured = held.frames.map((frame, i) => ({ frame, light: held.lights[i]! }))
   store.dispatch(editIn(newId(), 'matchLightAt', layer.id, measured))
   await measure(stage)
 }

@@ -10,7 +10,8 @@ const seen = (of: (frame: number) => Partial<Seen> & { x?: number; light?: numbe
   Array.from({ length: 100 }, (_, i) => {
     const { x = 0, light = 1, ...more } = of(i)
     const usual = { share: 0, unsure: 0, shade: 0, sharp: 1, dark: 0, bright: 0, gain: [light, light, light] as const }
-    return { ...usual, movement: { x, y: 0, turn: 0, scale: 1 }, ...more }
+    const veiled = { gain: usual.gain, offset: 0 }
+    return { ...usual, veiled, movement: { x, y: 0, turn: 0, scale: 1 }, ...more }
   })
 
 function reported(frames: Seen[]): TakeReport {

@@ -1,5 +1,5 @@
 // What can be done about what a take says, each in one touch that can be taken back.
-import type { Advice, Finding } from '../../core/plate'
+import { type Advice, type Finding, lightsOf } from '../../core/plate'
 import { edits, type Layer, makeLayer, momentAt, newId, type Shot, type Take, type Timing } from '../../core/shot'
 import { frameToSeconds, type Rate, secondsToFrame } from '../../core/time'
 import { editIn, projectOf, rootShot, store, takeChanged } from '../store'
@@ -32,7 +32,7 @@ const isShown = (layer: Layer, take: string): boolean =>
 const noLayer = ({ layers, take }: Case): string | null =>
   layers.length === 0 ? `Nothing in the shot shows “${take.name}” yet.` : null
 
-const gains = ({ rate, report }: Case) => ({ rate, values: report.seen.map(s => s.gain) })
+const lights = ({ rate, report }: Case) => ({ rate, values: lightsOf(report.seen) })
 const shifts = ({ rate, report }: Case) => ({ rate, values: report.seen.map(s => s.movement) })
 const middleOf = ({ take }: Case) => {
   const { width, height } = take.picture!.size
@@ -90,9 +90,9 @@ const DOINGS: Readonly<Record<Advice, Doing>> = {
     hindered: noLayer,
     isDone: one =>
       one.layers.length > 0 &&
-      one.layers.every(l => same(edits.matchedLight(l, one.shot.rate, gains(one)), l.looks[0]?.values)),
+      one.layers.every(l => same(edits.matchedLight(l, one.shot.rate, lights(one)), l.looks[0]?.values)),
     run(one, gesture) {
-      for (const { id } of one.layers) store.dispatch(editIn(gesture, 'matchLight', id, gains(one)))
+      for (const { id } of one.layers) store.dispatch(editIn(gesture, 'matchLight', id, lights(one)))
     },
   },
   split: {

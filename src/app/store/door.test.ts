@@ -15,7 +15,7 @@ const drawn = {
 }
 const keyed = (i: number) =>
   testLayer(i, {
-    looks: [{ id: 'look', kind: 'light', on: true, values: { exposure: 1, red: 0, blue: 0 } }],
+    looks: [{ id: 'look', kind: 'light', on: true, values: { exposure: 1, red: 0, blue: 0, offset: 0 } }],
     matte: [
       { ...makePiece(makeShape('box', { width: 64, height: 36 })), id: 'piece', pinnedTo: 'shot' },
       { ...makePiece({ kind: 'outline', points: drawn }), id: 'outline' },
@@ -88,6 +88,7 @@ const size = fc.record({ width: n, height: n })
 const copies = fc.option(fc.record({ count: n, later: n, x: n, y: n, keep: n }))
 const t = fc.tuple
 
+const light = fc.record({ gain: t(n, n, n), offset: n })
 const grain = fc.record({ dark: n, middle: n, light: n, size: n, colour: n })
 const ride = fc.record({
   first: n,
@@ -125,7 +126,12 @@ const ARGUMENTS: Record<EditName, fc.Arbitrary<unknown[]>> = {
   writeText: t(id, fc.oneof(text, fc.constant('x\n'.repeat(9000)))),
   addLook: t(
     id,
-    n.map(exposure => ({ id: 'new', kind: 'light' as const, on: true, values: { exposure, red: 0, blue: 0 } })),
+    n.map(exposure => ({
+      id: 'new',
+      kind: 'light' as const,
+      on: true,
+      values: { exposure, red: 0, blue: 0, offset: 0 },
+    })),
   ),
   addOutlinePoint: t(id, fc.constant('outline'), n, n),
   removeOutlinePoints: t(id, fc.constant('outline'), fc.array(n)),
@@ -200,8 +206,8 @@ const ARGUMENTS: Record<EditName, fc.Arbitrary<unknown[]>> = {
     fc.record({ x: n, y: n }),
   ),
   limitPiece: t(id, fc.constantFrom('piece', 'outline'), n, fc.constantFrom('from', 'until')),
-  matchLight: t(id, fc.record({ rate: fc.constantFrom(null, { num: 25, den: 1 }), values: fc.array(t(n, n, n)) })),
-  matchLightAt: t(id, fc.array(fc.record({ frame: n, gain: t(n, n, n) }), { maxLength: 4 })),
+  matchLight: t(id, fc.record({ rate: fc.constantFrom(null, { num: 25, den: 1 }), values: fc.array(light) })),
+  matchLightAt: t(id, fc.array(fc.record({ frame: n, light }), { maxLength: 4 })),
   matchGrain: t(id, grain, fc.option(grain)),
   ridePiece: t(id, fc.constant('piece'), ride),
   rideLayer: t(id, ride),

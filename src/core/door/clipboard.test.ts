@@ -37,7 +37,7 @@ describe('what a layer may be', () => {
   const project = (change: (layer: Record<string, unknown>, p: Project) => void): Project => {
     const made: Project = {
       format: 'jolly-ghost-project',
-      version: 4,
+      version: 5,
       id: 'p',
       takes: [testTake(0)],
       shot: testShot([clone(testLayer(0))]),

@@ -5,11 +5,12 @@ import type { Checked } from './checked'
 import { toSecond } from './migrate-1'
 import { toThird } from './migrate-2'
 import { toFourth } from './migrate-3'
+import { toFifth } from './migrate-4'
 
 type Step = (document: Record<string, unknown>) => Record<string, unknown>
 
 /** STEPS[n] turns version n into n + 1. */
-const STEPS: Readonly<Record<number, Step>> = { 1: toSecond, 2: toThird, 3: toFourth }
+const STEPS: Readonly<Record<number, Step>> = { 1: toSecond, 2: toThird, 3: toFourth, 4: toFifth }
 
 /** Returns the document at the current version, still unvalidated. */
 export function migrate(data: unknown, steps = STEPS, current: number = VERSION): Checked<unknown> {

@@ -12,7 +12,7 @@ const look = (values: Partial<Look['values']>, on = true): Look => ({
   id: 'look',
   kind: 'light',
   on,
-  values: { exposure: 0, red: 0, blue: 0, ...values } as Look['values'],
+  values: { exposure: 0, red: 0, blue: 0, offset: 0, ...values } as Look['values'],
 })
 
 let k: Kernels
@@ -39,6 +39,16 @@ describe('light', () => {
     for (const [i, v] of bytes.entries()) {
       const want = i % 4 === 3 ? 255 : encode(Math.min(1, decode(data[i]!) * gains[i % 4]!))
       expect(Math.abs(v - want)).toBeLessThan(1)
+    }
+  })
+
+  it('adds to linear light where there is any picture, down to black', () => {
+    for (const offset of [3, -6]) {
+      const { bytes, data } = shown({ looks: [look({ exposure: -0.5, offset })] })
+      for (const [i, v] of bytes.entries()) {
+        const want = i % 4 === 3 ? 255 : encode(Math.max(0, decode(data[i]!) * 2 ** -0.5 + offset / 100))
+        expect(Math.abs(v - want)).toBeLessThan(1)
+      }
     }
   })
 
@@ -125,7 +135,7 @@ describe('in a document', () => {
     edits.groupLayers(old.shot, ['layer-0'], 'Group')
     const text = JSON.stringify({ ...old, version: 2 }, (name, value) => (name === 'looks' ? undefined : value))
     const now = checkProject(JSON.parse(text))
-    expect(now).toMatchObject({ ok: true, value: { version: 4 } })
+    expect(now).toMatchObject({ ok: true, value: { version: 5 } })
     expect(JSON.stringify(now).match(/"looks":\[\]/g)).toHaveLength(2)
   })
 

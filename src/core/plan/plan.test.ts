@@ -65,7 +65,7 @@ describe('a plan', () => {
     ])
     const place = { x: 10, y: 6, scale: 2, angle: 0 }
     const take = testLayer(0, { pin: { box, corners }, place, anchor: { x: 0, y: 0 } })
-    const looks = [{ id: 'l', kind: 'light', on: true, values: { exposure: 1, red: 0, blue: 0 } } as const]
+    const looks = [{ id: 'l', kind: 'light', on: true, values: { exposure: 1, red: 0, blue: 0, offset: 0 } } as const]
     const picture = (layer: Partial<Layer>) => planFrame(testShot([{ ...take, ...layer }]), 0, 0.5).layers[0]!
     const plain = picture({})
     expect(plain).toMatchObject({ place: UNMOVED, looks: [], matte: [] })

@@ -3,11 +3,13 @@
 import type { Kernels, Picture } from '../render'
 import type { Size } from '../shot/types'
 import { blankCells, type Cells, readCells } from './cells'
-import { type Gain, inLight, measureGain } from './light'
+import { type Gain, inLight, type Light, measureGain, measureLight } from './light'
 
 export interface Between {
   /** What the light of the other is multiplied by to be that of the one. */
   gain: Gain
+  /** The same with light that is added to all of it. */
+  veiled: Light
   /** Codes by which they differ, and by which they would in the same light. */
   plain: Float32Array
   matched: Float32Array
@@ -29,7 +31,7 @@ export function comparer(k: Kernels, size: Size) {
     between(): Between {
       const gain = measureGain(one, other, null)
       inLight(other, gain, lit)
-      return { gain, plain: apart(one, other), matched: apart(one, lit) }
+      return { gain, veiled: measureLight(one, other, null, gain), plain: apart(one, other), matched: apart(one, lit) }
     },
   }
 }

@@ -6,12 +6,12 @@ import { clean } from './clean'
 import { packedColours } from './colours'
 import { usualShadow, weigh } from './evidence'
 import { movementFinder } from './find-movement'
-import { type Gain, inLight, measureGain, POWER } from './light'
+import { type Gain, inLight, type Light, measureGain, measureLight, POWER } from './light'
 import { farBetween, type Movement, movedPlate, STILL } from './movement'
 import { measureNoise, type Noise, slopesOf } from './noise'
 import { palette } from './palette'
 import { boxMean, planeIn } from './plane'
-import type { Seen } from './report'
+import type { Measured } from './report'
 import { sharpness, tally } from './seen'
 import { shadowOf } from './shadow'
 import { soften, standing } from './soften'
@@ -19,7 +19,7 @@ import { dropFaint } from './specks'
 import { steady, type Tones } from './steady'
 import { addHint, type Hint, paintAlpha } from './strokes'
 
-export interface CutoutFrame extends Seen {
+export interface CutoutFrame extends Measured {
   /** Of each px, 0..255: how much of it is somebody. */
   alpha: Uint8Array
   /** Red, green and blue of px that are neither nought nor all somebody's, in order: theirs, without what of the set shows through. */
@@ -51,6 +51,8 @@ interface Painted {
 export interface Cutout {
   /** The next frame of the take, of the plate's size; with what was painted, by how many frames away that was. */
   next(frame: Cells, hints?: readonly Painted[]): CutoutFrame
+  /** The light of the frame that was cut out last, with what is added to all of it. */
+  light(frame: Cells): Light
   /** Forgets all that was learnt: the next frame is a first one again. */
   restart(): void
 }
@@ -102,7 +104,9 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
     colours.learn(frame, told, SURE)
   }
 
+  let last: Gain = [1, 1, 1]
   return {
+    light: frame => measureLight(frame, near, busy, last),
     restart() {
       colours.forget()
       isFirst = true
@@ -134,6 +138,7 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
       const seen = { ...tally(frame, told, is, left), gain, movement: now, sharp: sharpness(frame, lit, is) }
       busy.fill(0)
       if (part.width > 0) boxMean(k, plate, is, ROUND, busy, part)
+      last = gain
       return {
         alpha: alpha.slice(),
         colours: packedColours(frame, alphaNow, own),

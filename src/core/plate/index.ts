@@ -5,7 +5,7 @@ export { type Carrier, carrier, type Told } from './carry'
 export { blankCells, type Cells, canShrink, cellsToRgba, copyCells, readCells, readSmaller } from './cells'
 export { CUTTING_BYTES, type Cutout, cutout } from './cutout'
 export { grainBetween } from './grain'
-export { type Gain, inLight, measureGain } from './light'
+export { inLight, type Light, lightsOf, measureGain } from './light'
 export {
   CARRIED_METHOD,
   COLOURS_PART,
@@ -16,6 +16,6 @@ export {
   lockOffRecipe,
   strokesOf,
 } from './recipe'
-export { type Advice, type Finding, findings, type Seen } from './report'
+export { type Advice, type Finding, findings, type Measured, type Seen } from './report'
 export { type Bend, differencesOf, featherFor, findSeam, meanAlong } from './seam'
 export { addHint, type Hint, hintOf, type Stroke } from './strokes'

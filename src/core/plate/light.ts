@@ -48,6 +48,8 @@ const STEP = 5
 /** Codes in which nothing can be told from black or white: what is clipped has no light of its own. */
 const DARKEST = 30
 const BRIGHTEST = 255 + 14.025 - 12
+/** Codes from which on what is added to light is told: it is seen in the dark most of all. */
+const DARK = 18
 
 /** What u and v add to y for red, green and blue. */
 const CHANNELS = [
@@ -90,6 +92,93 @@ export function measureGain(frame: Cells, plate: Cells, busy: Float32Array | nul
     return Math.exp(modeOf(ratios.subarray(0, count), bins)) ** (1 / POWER)
   })
   return gains as [number, number, number]
+}
+
+/** How the light of a frame stands to its plate's: multiplied, channel by channel, and then added to, both linear. */
+export interface Light {
+  gain: Gain
+  /** Of white. */
+  offset: number
+}
+
+/** Codes at white, as they are lifted. */
+const WHITE = 255 + 14.025
+/** Codes by which what is the set may be off, at least, and count in full; rounds of weighing; samples without which nothing is said. */
+const CLOSE = 1
+const WEIGHINGS = 6
+const FEW = 200
+
+const linearOf = (code: number): number => (code / WHITE) ** (1 / POWER)
+
+/**
+ * The same with what is added to all of it, such as stray light: least squares in linear light of what both show of the set, each place counted by how sure its code tells
+ * light, those that are off counting little (iterated reweighting, Tukey's biweight). Begins with the gain that is known without. `busy`: as there.
+ */
+export function measureLight(frame: Cells, plate: Cells, busy: Float32Array | null, known: Gain): Light {
+  const { width, height } = frame
+  const most = Math.ceil(height / STEP) * Math.ceil(width / STEP)
+  const [py, pu, pv, fy, fu, fv] = [plate.y, plate.u, plate.v, frame.y, frame.u, frame.v]
+  const all = CHANNELS.map(([cu, cv]) => {
+    const [from, to, slope] = [new Float64Array(most), new Float64Array(most), new Float64Array(most)]
+    let count = 0
+    for (let y = 1; y < height; y += STEP) {
+      for (let x = 1, i = y * width + 1; x < width; x += STEP, i += STEP) {
+        if (busy && busy[i]! > 0.02) continue
+        const a = py[i]! + cu * pu[i]! + cv * pv[i]!
+        const b = fy[i]! + cu * fu[i]! + cv * fv[i]!
+        if (a < DARK || b < DARK || a > BRIGHTEST || b > BRIGHTEST) continue
+        from[count] = linearOf(a)
+        const light = linearOf(b)
+        to[count] = light
+        slope[count++] = light / (POWER * b)
+      }
+    }
+    return { from: from.subarray(0, count), to: to.subarray(0, count), slope: slope.subarray(0, count) }
+  })
+  if (all.some(({ from }) => from.length < FEW)) return { gain: known, offset: 0 }
+  let gain: Gain = known
+  let offset = 0
+  let spread = 4
+  for (let round = 0; round < WEIGHINGS; round++) {
+    let [top, bottom, squares, weights] = [0, 0, 0, 0]
+    const sums = all.map(({ from, to, slope }, c) => {
+      let [n, a, b, aa, ab] = [0, 0, 0, 0, 0]
+      for (let i = 0; i < from.length; i++) {
+        const off = (to[i]! - gain[c]! * from[i]! - offset) / slope[i]!
+        const t = off / (4 * spread)
+        if (t >= 1 || t <= -1) continue
+        const share = (1 - t * t) ** 2
+        squares += share * off * off
+        weights += share
+        const w = share / slope[i]! ** 2
+        n += w
+        a += w * from[i]!
+        b += w * to[i]!
+        aa += w * from[i]! ** 2
+        ab += w * from[i]! * to[i]!
+      }
+      top += b - (a * ab) / aa
+      bottom += n - (a * a) / aa
+      return { a, aa, ab }
+    })
+    // One sum is added to all channels; each has a gain of its own.
+    const next = top / bottom
+    if (!Number.isFinite(next)) return { gain: known, offset: 0 }
+    offset = next
+    gain = sums.map(({ a, aa, ab }) => (ab - offset * a) / aa) as unknown as Gain
+    spread = Math.max(CLOSE, Math.sqrt(squares / weights))
+  }
+  return gain.every(g => g > 0 && Number.isFinite(g)) ? { gain, offset } : { gain: known, offset: 0 }
+}
+
+/** Light that is added from which on it is worth a word, of white: less is within what coding does to the dark. */
+export const VEIL = 0.0005
+
+/** How the light of frames stands to their plate's: with what is added to it where that is more than nothing over most of them. */
+export function lightsOf(frames: readonly { gain: Gain; veiled: Light }[]): Light[] {
+  const offsets = frames.map(f => f.veiled.offset).sort((a, b) => a - b)
+  const isVeiled = Math.abs(offsets[offsets.length >> 1] ?? 0) >= VEIL
+  return frames.map(({ gain, veiled }) => (isVeiled ? veiled : { gain, offset: 0 }))
 }
 
 function modeOf(ratios: Float32Array, bins: Float64Array): number {

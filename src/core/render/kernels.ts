@@ -91,7 +91,7 @@ interface KernelFunctions {
   multiplyRow(matte: number, other: number, n: number): void
   frameRectRow(out: number, n: number, y: number, left: number, top: number, right: number, bottom: number): void
   filterRow(src: number, dst: number, n: number, taps: number, weights: number, count: number): void
-  gainRow(row: number, n: number, r: number, g: number, b: number): void
+  gainRow(row: number, n: number, r: number, g: number, b: number, offset: number): void
   boundRow(row: number, n: number): void
   grainRow(
     dst: number,

@@ -281,7 +281,7 @@ it('brings a project of version 1 up to date: the same picture at the same frame
     },
   }
   const now = checkProject(first)
-  expect(now).toMatchObject({ ok: true, value: { version: 4, takes: [{ picture: { kind: 'film', seconds: 4 } }] } })
+  expect(now).toMatchObject({ ok: true, value: { version: 5, takes: [{ picture: { kind: 'film', seconds: 4 } }] } })
   if (!now.ok) return
   for (const [frame, x, scale] of [
     [0, 3, 0.5],

@@ -13,7 +13,7 @@ export type { Frame, Line, Shape } from '../shape'
 export type { Source } from '../source'
 
 export const FORMAT = 'jolly-ghost-project'
-export const VERSION = 4
+export const VERSION = 5
 
 export interface Size {
   width: number

@@ -1,10 +1,10 @@
 // What is measured of frames, and what is said about a take.
 import type { Grain } from '../../look/grain'
-import type { Gain } from '../light'
+import type { Gain, Light } from '../light'
 import type { Movement } from '../movement'
 
-/** What was measured of a frame against the plate. */
-export interface Seen {
+/** What is measured of a frame against the plate as it is cut out. */
+export interface Measured {
   movement: Movement
   gain: Gain
   /** 0..1: how much of the picture somebody fills. */
@@ -18,6 +18,12 @@ export interface Seen {
   /** 0..1: how much is black and white beyond telling. */
   dark: number
   bright: number
+}
+
+/** What is measured of a frame as a take is looked through. */
+export interface Seen extends Measured {
+  /** Its light with what is added to all of it. */
+  veiled: Light
   /** Told of some frames only, at the size that the take has. */
   grain?: Grain
 }

@@ -5,7 +5,7 @@ import { aboutLight } from './light'
 import { aboutPeople } from './people'
 import { aboutPicture } from './picture'
 
-export type { Advice, Finding, Seen } from './finding'
+export type { Advice, Finding, Measured, Seen } from './finding'
 
 /** Everything worth a word about a take: of the camera, the light, who is there, and the picture. */
 export function findings(frames: readonly Seen[]): Finding[] {

@@ -1,4 +1,5 @@
 // How even the light is.
+import { type Light, lightsOf } from '../light'
 import { BESIDE, type Finding, middle, overall, percent, type Seen, steps } from './finding'
 
 /** Shares of light: of a drift, of flicker from frame to frame, and of a light that goes on or off. */
@@ -6,11 +7,12 @@ const DRIFT = 0.01
 const FLICKER = 0.004
 const SWITCH = 0.08
 
-const brightness = ({ gain }: Seen): number => 0.2126 * gain[0] + 0.7152 * gain[1] + 0.0722 * gain[2]
+const brightness = ({ gain }: Light): number => 0.2126 * gain[0] + 0.7152 * gain[1] + 0.0722 * gain[2]
 
 export function aboutLight(frames: readonly Seen[]): Finding[] {
   const all = { about: 'light', ...overall(frames) } as const
-  const levels = frames.map(brightness)
+  const lights = lightsOf(frames)
+  const levels = lights.map(brightness)
   const usual = middle(levels)
   const switched = steps(levels, SWITCH * usual).map(({ at, by }): Finding => {
     const sentence = `The light ${by > 0 ? 'goes up' : 'goes down'} at frame ${at}, by ${percent(Math.abs(by) / usual)}: something was switched, or the camera exposed anew. Cut the take there.`
@@ -35,6 +37,12 @@ export function aboutLight(frames: readonly Seen[]): Finding[] {
       sentence: `The light flickers by ${percent(flicker)} from frame to frame. Even it out before you mix takes.`,
       advice: 'match',
     })
+  }
+  const veil = middle(lights.map(l => l.offset))
+  if (veil !== 0) {
+    const what = veil > 0 ? 'A veil of light lies over it' : 'Its dark parts are deeper'
+    const sentence = `${what}: ${(100 * Math.abs(veil)).toFixed(2)}% of white ${veil > 0 ? 'more' : 'less'} than in the plate, in the dark, too. Match its light.`
+    found.push({ ...all, isFault: true, sentence, advice: 'match' })
   }
   const begin = middle(levels.slice(0, BESIDE))
   const drift = middle(levels.slice(-BESIDE)) / begin - 1

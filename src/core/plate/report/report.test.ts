@@ -7,7 +7,8 @@ const take = (of: (frame: number) => Partial<Seen> & { x?: number; y?: number; l
     const { x = 0, y = 0, light = 1, ...more } = of(i)
     const wobble = 0.01 * Math.sin(i * 7)
     const seen = { share: 0, unsure: 0, shade: 0, sharp: 1, dark: 0, bright: 0, gain: [light, light, light] as const }
-    return { ...seen, movement: { x: x + wobble, y: y - wobble, turn: 0, scale: 1 }, ...more }
+    const veiled = { gain: seen.gain, offset: 0 }
+    return { ...seen, veiled, movement: { x: x + wobble, y: y - wobble, turn: 0, scale: 1 }, ...more }
   })
 
 const about = (kind: string, frames: Seen[]) => findings(frames).filter(f => f.about === kind)
@@ -37,6 +38,21 @@ it('tells a camera that stands still from one that is bumped, wanders, or is hel
       take(i => ({ x: 2 * Math.sin(i), y: Math.cos(i * 1.3) })),
     )[0]!.sentence,
   ).toContain('held by hand')
+})
+
+it('tells a veil of light that lies over all of a take from light that is brighter', () => {
+  const gain = [0.97, 0.97, 0.97] as const
+  const [found] = about(
+    'light',
+    take(() => ({ light: 1.04, veiled: { gain, offset: 0.006 } })),
+  )
+  expect(found).toMatchObject({ isFault: true, advice: 'match' })
+  expect(found!.sentence).toMatch(/veil of light.*0\.60% of white/)
+  const slight = about(
+    'light',
+    take(() => ({ veiled: { gain, offset: 0.0002 } })),
+  )
+  expect(slight).toMatchObject([{ isFault: false }])
 })
 
 it('tells light that is even from what drifts, flickers, or is switched', () => {

@@ -16,6 +16,8 @@ function shown(changes: Partial<Layer> = {}): { shot: Shot; layer: () => Layer }
   return { shot, layer: () => shot.layers[0]! }
 }
 
+const lit = (r: number, g: number, b: number, offset = 0) => ({ gain: [r, g, b], offset }) as const
+
 const gainOf = ({ looks }: Layer, frame: number): number[] => {
   const { exposure, red, blue } = looks[0]!.values
   const stops = [exposure, red, blue].map(v => sample(v!, frame)) as [number, number, number]
@@ -24,11 +26,11 @@ const gainOf = ({ looks }: Layer, frame: number): number[] => {
 
 it('multiplies light by what was measured the other way round, by as few keys as tell it', () => {
   const { shot, layer } = shown()
-  const values = Array.from({ length: 60 }, (_, i) => [1 + i * 0.002, 1, 0.9] as const)
+  const values = Array.from({ length: 60 }, (_, i) => lit(1 + i * 0.002, 1, 0.9))
   matchLight(shot, 'layer-0', { rate, values })
   for (const frame of [5, 20, 44]) {
     gainOf(layer(), frame).forEach((gain, c) => {
-      expect(gain * values[frame - 5]![c]!).toBeCloseTo(1, 2)
+      expect(gain * values[frame - 5]!.gain[c]!).toBeCloseTo(1, 2)
     })
   }
   const { red, exposure } = layer().looks[0]!.values
@@ -41,29 +43,44 @@ it('multiplies light by what was measured the other way round, by as few keys as
 })
 
 it('matches the frame that a layer shows, whatever its timing, and stays within what a document may hold', () => {
-  const values = Array.from({ length: 60 }, (_, i) => [i < 10 ? 1 : 2, i < 10 ? 1 : 2, i < 10 ? 1 : 2] as const)
+  const values = Array.from({ length: 60 }, (_, i) => (i < 10 ? lit(1, 1, 1) : lit(2, 2, 2)))
   const frozen = shown({ timing: { kind: 'freeze', at: 20.5 / 25 } })
   matchLight(frozen.shot, 'layer-0', { rate, values })
   expect(frozen.layer().looks[0]!.values.exposure).toBe(-1)
   const dark = shown()
-  matchLight(dark.shot, 'layer-0', { rate: null, values: [[1e-9, 1, 1]] })
+  matchLight(dark.shot, 'layer-0', { rate: null, values: [lit(1e-9, 1, 1)] })
   expect(dark.layer().looks[0]!.values.red).toBe(2)
   const locked = shown({ locked: true })
   matchLight(locked.shot, 'layer-0', { rate, values })
   expect(locked.layer().looks).toEqual([])
 })
 
+it('takes away what was added to all of the light, after it is multiplied', () => {
+  const { shot, layer } = shown()
+  const values = Array.from({ length: 60 }, (_, i) => lit(0.8, 0.8, 0.8, 0.004 + i * 0.0001))
+  matchLight(shot, 'layer-0', { rate, values })
+  for (const frame of [5, 20, 44]) {
+    const { gain, offset } = values[frame - 5]!
+    const added = sample(layer().looks[0]!.values.offset!, frame) / 100
+    // Of light of the plate, as it is seen and brought back.
+    const seen = 0.3 * gain[1] + offset
+    expect(seen * gainOf(layer(), frame)[1]! + added).toBeCloseTo(0.3, 3)
+  }
+  matchLight(shot, 'layer-0', { rate, values: values.map(() => lit(0.8, 0.8, 0.8, 99)) })
+  expect(layer().looks[0]!.values.offset).toBe(-20)
+})
+
 it('matches what was measured at some frames only, evenly between them and still beyond', () => {
   const { shot, layer } = shown()
   matchLightAt(shot, 'layer-0', [
-    { frame: 10, gain: [1, 1, 1] },
-    { frame: 30, gain: [2, 2, 2] },
+    { frame: 10, light: lit(1, 1, 1) },
+    { frame: 30, light: lit(2, 2, 2) },
   ])
   const at = (frame: number) => gainOf(layer(), frame)[1]!
   expect(at(5)).toBeCloseTo(1, 2)
   expect(at(20)).toBeCloseTo(1 / 1.5, 2)
   expect(at(44)).toBeCloseTo(0.5, 2)
-  matchLightAt(shot, 'nobody', [{ frame: 0, gain: [1, 1, 1] }])
+  matchLightAt(shot, 'nobody', [{ frame: 0, light: lit(1, 1, 1) }])
 })
 
 it.each([

@@ -1,7 +1,7 @@
 // What was measured of a take, applied to its layers as keys that can be seen and changed.
 import { type Affine, after, carry, degrees, scaleOf } from '../../affine'
 import { isKeyed, type Key, linearKeys, placesToKeep, sample, type Value } from '../../keys'
-import { freshValues, type Grain, LOOKS, type Look } from '../../look'
+import { type Grain, LOOKS, type Look } from '../../look'
 import { type Rate, secondsToFrame } from '../../time'
 import { LIMITS } from '../limits'
 import { newId } from '../make'
@@ -24,8 +24,9 @@ export interface Shift {
   scale: number
 }
 
-/** Stops, px, degrees and shares that the eye does not find. */
+/** Stops, percent of white, px, degrees and shares that the eye does not find. */
 const STOPS = 0.006
+const PERCENT = 0.03
 const PX = 0.04
 const DEGREES = 0.003
 const SHARE = 0.00005
@@ -48,26 +49,32 @@ const within = (kind: Look['kind'], name: string, value: number): number => {
   return rounded(Math.max(least, Math.min(most, value)), 4)
 }
 
-type Gain = readonly [number, number, number]
+/** How light stands to what it was measured against: red, green and blue multiplied, and then added to, linear. */
+interface Light {
+  gain: readonly [number, number, number]
+  offset: number
+}
 
-/** The numbers of a light look that bring what a layer shows to the light it was measured against. `gain`: red, green and blue, linear. */
-export const matchedLight = (layer: Layer, rate: Rate, gain: Track<Gain>): Look['values'] =>
-  lightFor(layer, measuredOver(layer, rate, gain))
+/** The numbers of a light look that bring what a layer shows to the light it was measured against. */
+export const matchedLight = (layer: Layer, rate: Rate, light: Track<Light>): Look['values'] =>
+  lightFor(layer, measuredOver(layer, rate, light))
 
-/** Those that undo a gain at each frame of the layer. */
-function lightFor(layer: Layer, gains: readonly Gain[]): Look['values'] {
-  const stops = gains.map(([r, g, b]) => ({
+/** Those that undo a light at each frame of the layer. */
+function lightFor(layer: Layer, lights: readonly Light[]): Look['values'] {
+  const all = lights.map(({ gain: [r, g, b], offset }) => ({
+    // What was added is taken away after all is multiplied.
+    offset: within('light', 'offset', (-100 * offset) / g),
     exposure: within('light', 'exposure', -Math.log2(g)),
     red: within('light', 'red', Math.log2(g / r)),
     blue: within('light', 'blue', Math.log2(g / b)),
   }))
-  const value = (name: 'exposure' | 'red' | 'blue'): Value<number> => {
-    const curve = stops.map(s => s[name])
-    const places = placesToKeep([curve], [STOPS])
+  const value = (name: keyof (typeof all)[number]): Value<number> => {
+    const curve = all.map(s => s[name])
+    const places = placesToKeep([curve], [name === 'offset' ? PERCENT : STOPS])
     if (places.length > 1) return { keys: linearKeys(curve, layer.span.from, places) }
     return rounded(curve.reduce((sum, v) => sum + v, 0) / Math.max(1, curve.length), 4)
   }
-  return { ...freshValues('light'), exposure: value('exposure'), red: value('red'), blue: value('blue') }
+  return { exposure: value('exposure'), red: value('red'), blue: value('blue'), offset: value('offset') }
 }
 
 /** Gives a layer a light look as the first of its looks; one that is there already is set anew. */
@@ -78,20 +85,20 @@ function setLight(layer: Layer, values: Look['values']): void {
 }
 
 /** Brings a layer's light to what its take was measured against. */
-export function matchLight(shot: Shot, layer: string, gain: Track<Gain>): void {
+export function matchLight(shot: Shot, layer: string, light: Track<Light>): void {
   const found = editableLayer(shot, layer)
-  if (found && gain.values.length > 0) setLight(found, matchedLight(found, shot.rate, gain))
+  if (found && light.values.length > 0) setLight(found, matchedLight(found, shot.rate, light))
 }
 
 /** Brings a layer's light to what it was measured against at some frames of the shot, in order; between them it goes on evenly. */
-export function matchLightAt(shot: Shot, layer: string, measured: readonly { frame: number; gain: Gain }[]): void {
+export function matchLightAt(shot: Shot, layer: string, measured: readonly { frame: number; light: Light }[]): void {
   const found = editableLayer(shot, layer)
   if (!found || measured.length === 0) return
-  const keys = measured.map(({ frame, gain }): Key<Gain> => ({ frame, value: gain, ease: 'linear' }))
-  const gains = Array.from({ length: found.span.to - found.span.from }, (_, i) =>
-    sample<Gain>({ keys }, found.span.from + i),
+  const keys = measured.map(({ frame, light }): Key<Light> => ({ frame, value: light, ease: 'linear' }))
+  const lights = Array.from({ length: found.span.to - found.span.from }, (_, i) =>
+    sample<Light>({ keys }, found.span.from + i),
   )
-  setLight(found, lightFor(found, gains))
+  setLight(found, lightFor(found, lights))
 }
 
 /** Grain that is missing in a picture of some grain, beside another. */
