@@ -64,31 +64,46 @@ const REACH = 1.2
 /** Steps of the mode that are small enough. */
 const SETTLED = 1e-6
 
+/** Cells that are looked at, at most. */
+const sampled = ({ width, height }: Cells): number => Math.ceil(height / STEP) * Math.ceil(width / STEP)
+
+/** The codes of a channel of plate and frame where both show the set and neither is darker than `least` or clipped. */
+function eachPair(
+  frame: Cells,
+  plate: Cells,
+  busy: Float32Array | null,
+  [cu, cv]: readonly [number, number],
+  least: number,
+  use: (plate: number, frame: number) => void,
+): void {
+  const { width, height } = frame
+  const [py, pu, pv, fy, fu, fv] = [plate.y, plate.u, plate.v, frame.y, frame.u, frame.v]
+  for (let y = 1; y < height; y += STEP) {
+    for (let x = 1, i = y * width + 1; x < width; x += STEP, i += STEP) {
+      if (busy && busy[i]! > 0.02) continue
+      const a = py[i]! + cu * pu[i]! + cv * pv[i]!
+      const b = fy[i]! + cu * fu[i]! + cv * fv[i]!
+      if (a >= least && b >= least && a <= BRIGHTEST && b <= BRIGHTEST) use(a, b)
+    }
+  }
+}
+
 /**
  * The gain of `frame` over `plate`, channel by channel: the ratio that most of the picture shares (the mode of a histogram of its
  * logarithm), made finer by iterated reweighting (Tukey's biweight). `busy`: what is known to be somebody, 0..1 for each cell, or
  * null. Where people fill the picture, what is left of it decides.
  */
 export function measureGain(frame: Cells, plate: Cells, busy: Float32Array | null): Gain {
-  const { width, height } = frame
-  const most = Math.ceil(height / STEP) * Math.ceil(width / STEP)
-  const [py, pu, pv, fy, fu, fv] = [plate.y, plate.u, plate.v, frame.y, frame.u, frame.v]
-  const gains = CHANNELS.map(([cu, cv]) => {
-    const ratios = new Float32Array(most)
+  const gains = CHANNELS.map(channel => {
+    const ratios = new Float32Array(sampled(frame))
     const bins = new Float64Array(BINS)
     let count = 0
-    for (let y = 1; y < height; y += STEP) {
-      for (let x = 1, i = y * width + 1; x < width; x += STEP, i += STEP) {
-        if (busy && busy[i]! > 0.02) continue
-        const a = py[i]! + cu * pu[i]! + cv * pv[i]!
-        const b = fy[i]! + cu * fu[i]! + cv * fv[i]!
-        if (a < DARKEST || b < DARKEST || a > BRIGHTEST || b > BRIGHTEST) continue
-        const r = Math.log(b / a)
-        if (r >= REACH || r <= -REACH) continue
-        ratios[count++] = r
-        bins[(((r + REACH) / (2 * REACH)) * (BINS - 1) + 0.5) | 0]!++
-      }
-    }
+    eachPair(frame, plate, busy, channel, DARKEST, (a, b) => {
+      const r = Math.log(b / a)
+      if (r >= REACH || r <= -REACH) return
+      ratios[count++] = r
+      bins[(((r + REACH) / (2 * REACH)) * (BINS - 1) + 0.5) | 0]!++
+    })
     return Math.exp(modeOf(ratios.subarray(0, count), bins)) ** (1 / POWER)
   })
   return gains as [number, number, number]
@@ -105,34 +120,54 @@ export interface Light {
 const WHITE = 255 + 14.025
 /** Codes by which what is the set may be off, at least, and count in full; rounds of weighing; samples without which nothing is said. */
 const CLOSE = 1
-const WEIGHINGS = 6
+const WEIGHINGS = 5
 const FEW = 200
 
 const linearOf = (code: number): number => (code / WHITE) ** (1 / POWER)
+
+/** Light of plate and frame at some places, linear, and by how much the latter grows with its code. */
+interface Samples {
+  from: Float64Array
+  to: Float64Array
+  slope: Float64Array
+}
+
+/** What tells a line through samples, those that are off by `reach` codes and more left out, others counted by how near and how sure they are. */
+function summed({ from, to, slope }: Samples, gain: number, offset: number, reach: number) {
+  let [n, a, b, aa, ab, squares, weights] = [0, 0, 0, 0, 0, 0, 0]
+  for (let i = 0; i < from.length; i++) {
+    const [p, q, s] = [from[i]!, to[i]!, slope[i]!]
+    const off = (q - gain * p - offset) / s
+    const t = off / reach
+    if (t >= 1 || t <= -1) continue
+    const share = (1 - t * t) ** 2
+    const w = share / (s * s)
+    squares += share * off * off
+    weights += share
+    n += w
+    a += w * p
+    b += w * q
+    aa += w * p * p
+    ab += w * p * q
+  }
+  return { n, a, b, aa, ab, squares, weights }
+}
 
 /**
  * The same with what is added to all of it, such as stray light: least squares in linear light of what both show of the set, each place counted by how sure its code tells
  * light, those that are off counting little (iterated reweighting, Tukey's biweight). Begins with the gain that is known without. `busy`: as there.
  */
 export function measureLight(frame: Cells, plate: Cells, busy: Float32Array | null, known: Gain): Light {
-  const { width, height } = frame
-  const most = Math.ceil(height / STEP) * Math.ceil(width / STEP)
-  const [py, pu, pv, fy, fu, fv] = [plate.y, plate.u, plate.v, frame.y, frame.u, frame.v]
-  const all = CHANNELS.map(([cu, cv]) => {
+  const most = sampled(frame)
+  const all = CHANNELS.map((channel): Samples => {
     const [from, to, slope] = [new Float64Array(most), new Float64Array(most), new Float64Array(most)]
     let count = 0
-    for (let y = 1; y < height; y += STEP) {
-      for (let x = 1, i = y * width + 1; x < width; x += STEP, i += STEP) {
-        if (busy && busy[i]! > 0.02) continue
-        const a = py[i]! + cu * pu[i]! + cv * pv[i]!
-        const b = fy[i]! + cu * fu[i]! + cv * fv[i]!
-        if (a < DARK || b < DARK || a > BRIGHTEST || b > BRIGHTEST) continue
-        from[count] = linearOf(a)
-        const light = linearOf(b)
-        to[count] = light
-        slope[count++] = light / (POWER * b)
-      }
-    }
+    eachPair(frame, plate, busy, channel, DARK, (a, b) => {
+      from[count] = linearOf(a)
+      const light = linearOf(b)
+      to[count] = light
+      slope[count++] = light / (POWER * b)
+    })
     return { from: from.subarray(0, count), to: to.subarray(0, count), slope: slope.subarray(0, count) }
   })
   if (all.some(({ from }) => from.length < FEW)) return { gain: known, offset: 0 }
@@ -140,33 +175,16 @@ export function measureLight(frame: Cells, plate: Cells, busy: Float32Array | nu
   let offset = 0
   let spread = 4
   for (let round = 0; round < WEIGHINGS; round++) {
-    let [top, bottom, squares, weights] = [0, 0, 0, 0]
-    const sums = all.map(({ from, to, slope }, c) => {
-      let [n, a, b, aa, ab] = [0, 0, 0, 0, 0]
-      for (let i = 0; i < from.length; i++) {
-        const off = (to[i]! - gain[c]! * from[i]! - offset) / slope[i]!
-        const t = off / (4 * spread)
-        if (t >= 1 || t <= -1) continue
-        const share = (1 - t * t) ** 2
-        squares += share * off * off
-        weights += share
-        const w = share / slope[i]! ** 2
-        n += w
-        a += w * from[i]!
-        b += w * to[i]!
-        aa += w * from[i]! ** 2
-        ab += w * from[i]! * to[i]!
-      }
-      top += b - (a * ab) / aa
-      bottom += n - (a * a) / aa
-      return { a, aa, ab }
-    })
+    const sums = all.map((samples, c) => summed(samples, gain[c]!, offset, 4 * spread))
     // One sum is added to all channels; each has a gain of its own.
+    const top = sums.reduce((sum, { a, b, aa, ab }) => sum + b - (a * ab) / aa, 0)
+    const bottom = sums.reduce((sum, { n, a, aa }) => sum + n - (a * a) / aa, 0)
     const next = top / bottom
     if (!Number.isFinite(next)) return { gain: known, offset: 0 }
     offset = next
     gain = sums.map(({ a, aa, ab }) => (ab - offset * a) / aa) as unknown as Gain
-    spread = Math.max(CLOSE, Math.sqrt(squares / weights))
+    const [squares, weights] = (['squares', 'weights'] as const).map(of => sums.reduce((sum, s) => sum + s[of], 0))
+    spread = Math.max(CLOSE, Math.sqrt(squares! / weights!))
   }
   return gain.every(g => g > 0 && Number.isFinite(g)) ? { gain, offset } : { gain: known, offset: 0 }
 }
