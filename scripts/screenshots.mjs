@@ -195,14 +195,33 @@ await page.getByText(/Nobody is there/).waitFor({ timeout: 120_000 })
 await page.getByRole('slider', { name: 'Frames of clockmaker-right.mp4' }).focus()
 await press('PageDown', 8)
 await shoot('report')
-await page.getByRole('link', { name: 'Back to the shot' }).click()
-await press('Shift+K')
+await open('Trolley')
+await press('Shift+ArrowRight', 9)
+await page.locator('[data-bar="The trolley, cut out"]').click({ position: { x: 300, y: 20 } })
+await press('Shift+T')
+await page.getByLabel('Type the letters').fill('FRAGILE')
+await press('Escape')
 await page.getByRole('tab', { name: 'Place' }).click()
-await page.getByRole('textbox', { name: 'Scale', exact: true }).fill('62')
-await press('Enter')
-await page.getByRole('textbox', { name: 'Turn', exact: true }).fill('-8')
-await press('Enter')
-await shoot('place')
+await page.getByRole('button', { name: 'Pin its corners' }).click()
+// The crate at frame 90, px of the shot.
+const yard = await page.getByTestId('picture').boundingBox()
+const px = yard.width / 1280
+for (const [name, x, y] of [
+  ['top left', 420, 415],
+  ['top right', 522, 420],
+  ['bottom right', 522, 472],
+  ['bottom left', 420, 470],
+]) {
+  const corner = await page.locator(`[data-handle="Move the ${name} corner"] circle`).first().boundingBox()
+  await page.mouse.move(corner.x + corner.width / 2, corner.y + corner.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(yard.x + x * px, yard.y + y * px, { steps: 5 })
+  await page.mouse.up()
+}
+await press('Alt+S')
+await page.locator('[data-keys="Corners"] [data-key]').nth(20).waitFor({ timeout: 60_000 })
+await page.getByRole('button', { name: '1:1' }).click()
+await shoot('pin')
 await open('Open late')
 await press('Shift+ArrowRight', 9)
 await press('ArrowRight', 6)
