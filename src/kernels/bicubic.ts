@@ -20,17 +20,21 @@ function outer(t: f32): f32 {
   return ((<f32>-0.5 * t + 1) * t - <f32>0.5) * t;
 }
 
+/** Four pixels beside each other, at p and three others that lie so many bytes on, by the four weights. */
 // @ts-ignore: decorator
 @inline
-function fourAcross(row: usize, x0: i32, x1: i32, x2: i32, x3: i32, w0: f32, w1: f32, w2: f32, w3: f32): v128 {
-  const near = f32x4.add(
-    f32x4.mul(v128.load(row + (<usize>x0 << 4)), f32x4.splat(w0)),
-    f32x4.mul(v128.load(row + (<usize>x1 << 4)), f32x4.splat(w1)),
-  );
-  const far = f32x4.add(
-    f32x4.mul(v128.load(row + (<usize>x2 << 4)), f32x4.splat(w2)),
-    f32x4.mul(v128.load(row + (<usize>x3 << 4)), f32x4.splat(w3)),
-  );
+function four(p: usize, b: usize, c: usize, d: usize, w0: v128, w1: v128, w2: v128, w3: v128): v128 {
+  const near = f32x4.add(f32x4.mul(v128.load(p), w0), f32x4.mul(v128.load(p + b), w1));
+  const far = f32x4.add(f32x4.mul(v128.load(p + c), w2), f32x4.mul(v128.load(p + d), w3));
+  return f32x4.add(near, far);
+}
+
+/** Four pixels that lie one after the other. */
+// @ts-ignore: decorator
+@inline
+function fourAt(p: usize, w0: v128, w1: v128, w2: v128, w3: v128): v128 {
+  const near = f32x4.add(f32x4.mul(v128.load(p), w0), f32x4.mul(v128.load(p, 16), w1));
+  const far = f32x4.add(f32x4.mul(v128.load(p, 32), w2), f32x4.mul(v128.load(p, 48), w3));
   return f32x4.add(near, far);
 }
 
@@ -50,15 +54,29 @@ export function bicubic(src: usize, across: i32, width: i32, height: i32, x: f64
   const s = <f32>(y - fy);
   const ix = <i32>fx;
   const iy = <i32>fy;
-  const x0 = clampIndex(ix - 1, right), x1 = clampIndex(ix, right);
-  const x2 = clampIndex(ix + 1, right), x3 = clampIndex(ix + 2, right);
-  const a0 = outer(t), a1 = inner(t), a2 = inner(1 - t), a3 = outer(1 - t);
-  const b0 = outer(s), b1 = inner(s), b2 = inner(1 - s), b3 = outer(1 - s);
-  const r0 = fourAcross(src + <usize>clampIndex(iy - 1, bottom) * stride, x0, x1, x2, x3, a0, a1, a2, a3);
-  const r1 = fourAcross(src + <usize>clampIndex(iy, bottom) * stride, x0, x1, x2, x3, a0, a1, a2, a3);
-  const r2 = fourAcross(src + <usize>clampIndex(iy + 1, bottom) * stride, x0, x1, x2, x3, a0, a1, a2, a3);
-  const r3 = fourAcross(src + <usize>clampIndex(iy + 2, bottom) * stride, x0, x1, x2, x3, a0, a1, a2, a3);
-  const top = f32x4.add(f32x4.mul(r0, f32x4.splat(b0)), f32x4.mul(r1, f32x4.splat(b1)));
-  const low = f32x4.add(f32x4.mul(r2, f32x4.splat(b2)), f32x4.mul(r3, f32x4.splat(b3)));
+  const a0 = f32x4.splat(outer(t)), a1 = f32x4.splat(inner(t));
+  const a2 = f32x4.splat(inner(1 - t)), a3 = f32x4.splat(outer(1 - t));
+  const b0 = f32x4.splat(outer(s)), b1 = f32x4.splat(inner(s));
+  const b2 = f32x4.splat(inner(1 - s)), b3 = f32x4.splat(outer(1 - s));
+  let r0: v128, r1: v128, r2: v128, r3: v128;
+  if (ix >= 1 && iy >= 1 && ix + 2 <= right && iy + 2 <= bottom) {
+    const p = src + (<usize>(ix - 1) << 4) + <usize>(iy - 1) * stride;
+    r0 = fourAt(p, a0, a1, a2, a3);
+    r1 = fourAt(p + stride, a0, a1, a2, a3);
+    r2 = fourAt(p + 2 * stride, a0, a1, a2, a3);
+    r3 = fourAt(p + 3 * stride, a0, a1, a2, a3);
+  } else {
+    const x0 = clampIndex(ix - 1, right);
+    const p = src + (<usize>x0 << 4);
+    const b = <usize>(clampIndex(ix, right) - x0) << 4;
+    const c = <usize>(clampIndex(ix + 1, right) - x0) << 4;
+    const d = <usize>(clampIndex(ix + 2, right) - x0) << 4;
+    r0 = four(p + <usize>clampIndex(iy - 1, bottom) * stride, b, c, d, a0, a1, a2, a3);
+    r1 = four(p + <usize>clampIndex(iy, bottom) * stride, b, c, d, a0, a1, a2, a3);
+    r2 = four(p + <usize>clampIndex(iy + 1, bottom) * stride, b, c, d, a0, a1, a2, a3);
+    r3 = four(p + <usize>clampIndex(iy + 2, bottom) * stride, b, c, d, a0, a1, a2, a3);
+  }
+  const top = f32x4.add(f32x4.mul(r0, b0), f32x4.mul(r1, b1));
+  const low = f32x4.add(f32x4.mul(r2, b2), f32x4.mul(r3, b3));
   return f32x4.add(top, low);
 }

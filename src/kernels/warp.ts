@@ -9,13 +9,14 @@ const MOST: i32 = 16;
 @inline
 function spread(covers: f64): f64 {
   // A sample itself is one px wide: what is left of the width is for the distance between them.
-  return covers > 1 ? sqrt(covers * covers - 1) / covers : 0;
+  return covers > 1.5 ? sqrt(covers * covers - 1) / covers : 0;
 }
 
+/** A sample reaches far enough beyond its own px for half a px more. */
 // @ts-ignore: decorator
 @inline
 function countOf(covers: f64): i32 {
-  return covers > 1 ? <i32>min<f64>(<f64>MOST, ceil(covers)) : 1;
+  return covers > 1.5 ? <i32>min<f64>(<f64>MOST, ceil(covers - 0.5)) : 1;
 }
 
 /**

@@ -8,6 +8,7 @@ const FILMING = [
   'Film the empty set for some seconds, before and after: that is the clean plate.',
   'Let whoever plays twice keep to one side of a line that you choose first. Mind the shadow: it crosses before the person does.',
   'Film long. One take with several acts in it is easier than several takes: the light has not changed between them.',
+  'Lettering or a picture rides best on something flat with a pattern on it; where it is plain, mark four corners that differ from what is behind them.',
   'For slow motion film at a high rate, and place the take frame for frame.',
 ] as const
 

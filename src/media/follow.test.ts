@@ -1,0 +1,97 @@
+// What moves in a take, there and back, through the frame store: a sheet of cloth that turns.
+import { beforeAll, expect, it } from 'vitest'
+import type { Point } from '../core/affine'
+import { project, projectAfter, type Quad, unproject } from '../core/projective'
+import type { Kernels } from '../core/render'
+import { testKernels } from '../testing/kernels'
+import { filmSheet, SHEET_SIZE, sheetAt } from '../testing/sheet'
+import { grainOf } from '../testing/texture'
+import { followMoves, type Inside } from './follow'
+import { frameStore } from './frames'
+import type { OpenSequence } from './sequence'
+
+let k: Kernels
+beforeAll(async () => {
+  k = await testKernels()
+})
+
+const COUNT = 14
+const FROM = 5
+const { width, height } = SHEET_SIZE
+
+/** Frames 10 and more of the sheet, by when it has begun to turn. */
+const BEGUN = 10
+
+function sequence(plain: boolean): OpenSequence {
+  const grain = grainOf()
+  const decode = async (i: number) => {
+    const values = new Float32Array(width * height)
+    if (plain) values.fill(90)
+    else filmSheet(BEGUN + i, null, grain, values)
+    const data = new Uint8ClampedArray(values.length * 4).fill(255)
+    for (const [p, v] of values.entries()) data.fill(v, p * 4, p * 4 + 3)
+    return { ...SHEET_SIZE, data }
+  }
+  const rate = { num: 25, den: 1 }
+  return {
+    kind: 'sequence',
+    name: 'sheet.zip',
+    type: 'application/zip',
+    rate,
+    count: COUNT,
+    decode,
+    close() {},
+  } as unknown as OpenSequence
+}
+
+/** Places of the sheet as frame `FROM` shows them. */
+const onIt = (points: readonly (readonly [number, number])[]): Point[] =>
+  points.map(([x, y]) => project(sheetAt(BEGUN + FROM), { x, y }))
+
+const CORNERS = onIt([
+  [85, 55],
+  [235, 55],
+  [235, 145],
+  [85, 145],
+])
+const MARKS = onIt([
+  [104, 74],
+  [214, 72],
+  [216, 128],
+  [102, 126],
+]) as unknown as Quad
+
+it.each<[string, Inside, number]>([
+  ['a surface, in perspective', { surface: CORNERS }, 0.15],
+  ['four points that it hangs on', { marks: MARKS }, 0.6],
+  ['what is inside of it, as a turn, a scale and a shift', { corners: CORNERS }, 6],
+])('tells where corners go there and back: %s', async (_, what, within) => {
+  const store = frameStore(k, 16 << 20)
+  store.add('sheet', sequence(false))
+  const moved = await followMoves(k, store, await store.counted('sheet'), FROM, what, { from: 0, to: COUNT })
+  expect(moved.map(m => m.frame)).toEqual(Array.from({ length: COUNT }, (_, i) => i))
+  const start = unproject(sheetAt(BEGUN + FROM))
+  for (const { frame, move, sure } of moved) {
+    expect(sure).toBeGreaterThan(0.7)
+    const truth = projectAfter(sheetAt(BEGUN + frame), start)
+    for (const p of CORNERS) {
+      const [one, other] = [project(move!, p), project(truth, p)]
+      expect(Math.hypot(one.x - other.x, one.y - other.y)).toBeLessThan(within)
+    }
+  }
+  await store.close()
+})
+
+it('says in words where there is nothing to hold on to, and ends where nobody wants to know more', async () => {
+  const store = frameStore(k, 16 << 20)
+  store.add('plain', sequence(true))
+  store.add('sheet', sequence(false))
+  const [plain, sheet] = [await store.counted('plain'), await store.counted('sheet')]
+  const all = { from: 0, to: COUNT }
+  await expect(followMoves(k, store, plain, FROM, { surface: CORNERS }, all)).rejects.toThrow(/inside of the corners/)
+  await expect(followMoves(k, store, plain, FROM, { marks: MARKS }, all)).rejects.toThrow(/one of the corners/)
+  await expect(followMoves(k, store, plain, FROM, { point: MARKS[0] }, all)).rejects.toThrow(/at this point/)
+  const some = await followMoves(k, store, sheet, FROM, { marks: MARKS }, all, done => done < 4)
+  expect(some).toHaveLength(4)
+  await store.close()
+})
