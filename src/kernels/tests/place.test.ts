@@ -153,7 +153,10 @@ describe('warpRow', () => {
       const below = [(c - h * u) / q, (d - h * v) / q] as const
       const [wide, tall] = [Math.hypot(...along), Math.hypot(...below)]
       const counts = [wide, tall].map(f => Math.min(16, Math.max(1, Math.ceil(f - 0.5)))) as [number, number]
-      const steps = [wide, tall].map((f, j) => (f > 1.5 ? Math.sqrt(f * f - 1) / f / counts[j]! : 0)) as [number, number]
+      const steps = [wide, tall].map((f, j) => (f > 1.5 ? Math.sqrt(f * f - 1) / f / counts[j]! : 0)) as [
+        number,
+        number,
+      ]
       for (let channel = 0; channel < 4; channel++) {
         let sum = 0
         for (let j = 0; j < counts[1]; j++)
