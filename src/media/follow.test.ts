@@ -22,12 +22,13 @@ const { width, height } = SHEET_SIZE
 /** Frames 10 and more of the sheet, by when it has begun to turn. */
 const BEGUN = 10
 
-function sequence(plain: boolean): OpenSequence {
+/** With a strip that hides two of the marks from the tenth frame on, or plain. */
+function sequence(kind: 'clear' | 'hidden' | 'plain'): OpenSequence {
   const grain = grainOf()
   const decode = async (i: number) => {
     const values = new Float32Array(width * height)
-    if (plain) values.fill(90)
-    else filmSheet(BEGUN + i, null, grain, values)
+    if (kind === 'plain') values.fill(90)
+    else filmSheet(BEGUN + i, kind === 'hidden' && i >= 10 ? 205 : null, grain, values)
     const data = new Uint8ClampedArray(values.length * 4).fill(255)
     for (const [p, v] of values.entries()) data.fill(v, p * 4, p * 4 + 3)
     return { ...SHEET_SIZE, data }
@@ -67,7 +68,7 @@ it.each<[string, Inside, number]>([
   ['what is inside of it, as a turn, a scale and a shift', { corners: CORNERS }, 6],
 ])('tells where corners go there and back: %s', async (_, what, within) => {
   const store = frameStore(k, 16 << 20)
-  store.add('sheet', sequence(false))
+  store.add('sheet', sequence('clear'))
   const moved = await followMoves(k, store, await store.counted('sheet'), FROM, what, { from: 0, to: COUNT })
   expect(moved.map(m => m.frame)).toEqual(Array.from({ length: COUNT }, (_, i) => i))
   const start = unproject(sheetAt(BEGUN + FROM))
@@ -82,10 +83,26 @@ it.each<[string, Inside, number]>([
   await store.close()
 })
 
+it('lets points that are hidden go with the others, and says how sure it is then', async () => {
+  const store = frameStore(k, 16 << 20)
+  store.add('sheet', sequence('hidden'))
+  const take = await store.counted('sheet')
+  const moved = await followMoves(k, store, take, FROM, { marks: MARKS }, { from: 0, to: COUNT })
+  const start = unproject(sheetAt(BEGUN + FROM))
+  for (const { frame, move, sure } of moved) {
+    expect(sure > 0.7).toBe(frame < 10)
+    for (const p of MARKS) {
+      const [one, other] = [project(move!, p), project(projectAfter(sheetAt(BEGUN + frame), start), p)]
+      expect(Math.hypot(one.x - other.x, one.y - other.y)).toBeLessThan(frame < 10 ? 0.6 : 8)
+    }
+  }
+  await store.close()
+})
+
 it('says in words where there is nothing to hold on to, and ends where nobody wants to know more', async () => {
   const store = frameStore(k, 16 << 20)
-  store.add('plain', sequence(true))
-  store.add('sheet', sequence(false))
+  store.add('plain', sequence('plain'))
+  store.add('sheet', sequence('clear'))
   const [plain, sheet] = [await store.counted('plain'), await store.counted('sheet')]
   const all = { from: 0, to: COUNT }
   await expect(followMoves(k, store, plain, FROM, { surface: CORNERS }, all)).rejects.toThrow(/inside of the corners/)

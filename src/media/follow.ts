@@ -1,5 +1,5 @@
 // Points of a take followed through its frames, there and back.
-import { type Point, UNMOVED } from '../core/affine'
+import { carry, type Point, UNMOVED } from '../core/affine'
 import {
   type Followed,
   followPoint,
@@ -135,6 +135,31 @@ function byPoints(
   }
 }
 
+/** Of four points that something hangs on, so many have to be seen: those that are not go with the others, evenly. */
+const MARKS_SEEN = 2
+
+/** By four points that something flat hangs on. */
+function byMarks(first: Pyramid, marks: Quad): Mover | null {
+  const followers = marks.map(at => followPoint(first, at))
+  if (followers.some(f => f === null)) return null
+  let at: readonly Point[] = marks
+  return now => {
+    const found = followers.map(follower => follower!.next(now))
+    const seen = [0, 1, 2, 3].filter(i => !found[i]!.isLost)
+    if (seen.length < MARKS_SEEN) return { move: null, sure: 0 }
+    const since = moveOf(
+      seen.map(i => at[i]!),
+      seen.map(i => found[i]!),
+    )!
+    at = at.map((p, i) => (found[i]!.isLost ? carry(since, p) : { x: found[i]!.x, y: found[i]!.y }))
+    found.forEach(({ isLost }, i) => {
+      if (isLost) followers[i]!.put(now, at[i]!)
+    })
+    const sure = seen.reduce((sum, i) => sum + found[i]!.sure, 0) / 4
+    return { move: between(marks, at as unknown as Quad), sure }
+  }
+}
+
 /** As a turn, a scale and a shift. */
 function evenMove(from: readonly Point[], to: readonly Point[]): Projective | null {
   const move = moveOf(from, to)
@@ -143,11 +168,7 @@ function evenMove(from: readonly Point[], to: readonly Point[]): Projective | nu
 
 function moverOf(first: Pyramid, what: Inside): Mover | null {
   if ('point' in what) return byPoints(first, [what.point], () => 1, evenMove)
-  if ('marks' in what) {
-    const hung = (from: readonly Point[], to: readonly Point[]) =>
-      between(from as unknown as Quad, to as unknown as Quad)
-    return byPoints(first, what.marks, () => 4, hung)
-  }
+  if ('marks' in what) return byMarks(first, what.marks)
   if ('corners' in what) {
     const spots = spotsIn(first.levels[0]!, isIn(what.corners), MOST)
     return byPoints(first, spots, of => Math.max(1, of * SEEN), evenMove)
