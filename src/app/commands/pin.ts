@@ -15,9 +15,17 @@ async function boxOf(layer: Layer, stage: StageEngine): Promise<Box | null> {
   if (source.kind === 'lettering') {
     const letters = await stage.letters(wordingOf(source))
     const frame = letters && lettersFrame(letters, layoutAt(source, view().frame))
-    return (
-      frame && { left: frame.left, top: frame.top, right: frame.left + frame.width, bottom: frame.top + frame.height }
-    )
+    if (!frame) return null
+    // With their line and their shadow, which would be cut off.
+    const wide = source.border?.width ?? 0
+    const { x = 0, y = 0, soft = 0 } = source.shadow ?? {}
+    const far = wide + soft / 2
+    return {
+      left: frame.left - Math.max(wide, far - x),
+      top: frame.top - Math.max(wide, far - y),
+      right: frame.left + frame.width + Math.max(wide, far + x),
+      bottom: frame.top + frame.height + Math.max(wide, far + y),
+    }
   }
   const { width, height } = edits.layerSize(layer, shot()!, takes())
   return { left: 0, top: 0, right: width, bottom: height }
@@ -26,10 +34,10 @@ async function boxOf(layer: Layer, stage: StageEngine): Promise<Box | null> {
 async function pin(stage: StageEngine): Promise<void> {
   const layer = chosen()
   if (!layer) return
-  const box = await boxOf(layer, stage).catch(() => null)
+  const box = await boxOf(layer, stage)
   // Changed meanwhile, or another one is chosen.
   if (chosen() !== layer) return
-  if (!box) return say('These letters cannot be set, so that their corners are not known.')
+  if (!box) return say('A font of these letters is missing, so that their corners are not known.')
   const group = newId()
   store.dispatch(edit('pinCorners', layer.id, box, view().frame, group))
   const made = shot()?.layers.find(l => l.id === group)
@@ -59,7 +67,13 @@ const canPin = (): boolean => {
 }
 
 export const PIN: readonly Command[] = [
-  { id: 'pin-corners', name: 'Pin its corners', group: 'Picture', applies: canPin, run: stage => void pin(stage) },
+  {
+    id: 'pin-corners',
+    name: 'Pin its corners',
+    group: 'Picture',
+    applies: canPin,
+    run: stage => void pin(stage).catch(error => say(`Its corners cannot be pinned (${error}).`)),
+  },
   {
     id: 'unpin-corners',
     name: 'Take the pins out',

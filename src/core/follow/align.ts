@@ -39,20 +39,33 @@ export function looksOf(
   size: number,
   isInside: (x: number, y: number) => boolean,
 ): Looks | null {
-  const found: { x: number; y: number; gx: number; gy: number; value: number }[] = []
-  for (let y = 1; y < height - 1; y++) {
-    for (let x = 1; x < width - 1; x++) {
-      // A px more to each side, so that what lies behind it has no part in its slopes.
-      if (!isInside((x - 0.5) * size, (y - 0.5) * size) || !isInside((x + 1.5) * size, (y + 1.5) * size)) continue
-      if (!isInside((x + 1.5) * size, (y - 0.5) * size) || !isInside((x - 0.5) * size, (y + 1.5) * size)) continue
-      const i = y * width + x
-      const [gx, gy] = [(data[i + 1]! - data[i - 1]!) / 2, (data[i + width]! - data[i - width]!) / 2]
-      if (Math.hypot(gx, gy) >= SLOPE) found.push({ x: x + 0.5, y: y + 0.5, gx, gy, value: data[i]! })
+  const eachSteep = (use: (x: number, y: number, gx: number, gy: number) => void): void => {
+    for (let y = 1; y < height - 1; y++) {
+      for (let x = 1, i = y * width + 1; x < width - 1; x++, i++) {
+        const [gx, gy] = [(data[i + 1]! - data[i - 1]!) / 2, (data[i + width]! - data[i - width]!) / 2]
+        if (gx * gx + gy * gy < SLOPE * SLOPE) continue
+        // A px more to each side, so that what lies behind it has no part in its slopes.
+        const [left, top, right, bottom] = [(x - 0.5) * size, (y - 0.5) * size, (x + 1.5) * size, (y + 1.5) * size]
+        if (!isInside(left, top) || !isInside(right, bottom) || !isInside(right, top) || !isInside(left, bottom))
+          continue
+        use(x, y, gx, gy)
+      }
     }
   }
-  if (found.length < LEAST) return null
-  const step = Math.max(1, found.length / MOST)
-  const some = Array.from({ length: Math.min(MOST, found.length) }, (_, i) => found[Math.floor(i * step)]!)
+  let count = 0
+  eachSteep(() => {
+    count++
+  })
+  if (count < LEAST) return null
+  // Evenly chosen, without keeping what may be all of a large picture.
+  const step = Math.max(1, count / MOST)
+  const some: { x: number; y: number; gx: number; gy: number; value: number }[] = []
+  let at = 0
+  eachSteep((x, y, gx, gy) => {
+    if (at === Math.floor(some.length * step))
+      some.push({ x: x + 0.5, y: y + 0.5, gx, gy, value: data[y * width + x]! })
+    at++
+  })
   const n = some.length
   const mean = (of: 'x' | 'y') => some.reduce((sum, p) => sum + p[of], 0) / n
   const [mx, my] = [mean('x'), mean('y')]
