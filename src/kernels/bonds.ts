@@ -1,4 +1,5 @@
 // What it costs to part neighbouring cells.
+import { looked, wholes } from "./table";
 
 // @ts-expect-error: decorator
 @inline
@@ -6,16 +7,6 @@ function apart(a: usize, b: usize, i: usize, j: usize): v128 {
   const here = f32x4.sub(v128.load(a + i), v128.load(b + i));
   const d = f32x4.sub(here, f32x4.sub(v128.load(a + j), v128.load(b + j)));
   return f32x4.mul(d, d);
-}
-
-// @ts-expect-error: decorator
-@inline
-function lookUp(table: usize, far: v128, to: usize): void {
-  const at = i32x4.shl(i32x4.trunc_sat_f32x4_s(f32x4.pmin(far, f32x4.splat(255))), 2);
-  store<f32>(to, load<f32>(table + <usize>i32x4.extract_lane(at, 0)));
-  store<f32>(to, load<f32>(table + <usize>i32x4.extract_lane(at, 1)), 4);
-  store<f32>(to, load<f32>(table + <usize>i32x4.extract_lane(at, 2)), 8);
-  store<f32>(to, load<f32>(table + <usize>i32x4.extract_lane(at, 3)), 12);
 }
 
 /**
@@ -31,10 +22,10 @@ export function bondPlanes(
   const s = f32x4.splat(scale);
   for (let i: usize = 0; i < bytes; i += 16) {
     const beside = f32x4.add(apart(fy, py, i, i + 4), f32x4.add(apart(fu, pu, i, i + 4), apart(fv, pv, i, i + 4)));
-    lookUp(table, f32x4.mul(beside, s), across + i);
+    v128.store(across + i, looked(table, wholes(f32x4.mul(beside, s), 255)));
     if (i >= upper) continue;
     const j = i + stride;
     const below = f32x4.add(apart(fy, py, i, j), f32x4.add(apart(fu, pu, i, j), apart(fv, pv, i, j)));
-    lookUp(table, f32x4.mul(below, s), down + i);
+    v128.store(down + i, looked(table, wholes(f32x4.mul(below, s), 255)));
   }
 }

@@ -35,6 +35,7 @@ export { believe } from "./believe";
 export { packColours, spreadColours, overlayRow } from "./colours";
 export { softenCells, besideCells } from "./soften";
 export { dropSpecks, fillPits, dropIslands, dropFaint } from "./specks";
+export { signRuns } from "./signs";
 export { standingCells, tallyCells, changeSums } from "./standing";
 export { steadyAlpha } from "./steady";
 export { shadeCells, fillCells } from "./shade";

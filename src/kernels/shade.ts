@@ -1,4 +1,11 @@
 // How much light of the set is taken away where it shows, and beneath somebody as it is beside them.
+import { looked, wholes } from "./table";
+
+// @ts-expect-error: decorator
+@inline
+function total(v: v128): f32 {
+  return f32x4.extract_lane(v, 0) + f32x4.extract_lane(v, 1) + f32x4.extract_lane(v, 2) + f32x4.extract_lane(v, 3);
+}
 
 /**
  * Where near is nought: what is taken away, by the 1024ths of light left (table, 1025 f32), at out, and 1 at seen; elsewhere 0 at both. Sums of both over 4×4 cells at outs and
@@ -11,19 +18,37 @@ export function shadeCells(
   const bytes = <usize>(quarter * ((height + 3) >> 2)) << 2;
   memory.fill(outs, 0, bytes);
   memory.fill(seens, 0, bytes);
+  const close = f32x4.splat(0.001), one = f32x4.splat(1), none = f32x4.splat(0);
   for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
-      const i = <usize>(y * width + x) << 2;
-      if (load<f32>(near + i) > 0.001) {
-        store<f32>(out + i, 0);
-        store<f32>(seen + i, 0);
+    const row = <usize>(y * width) << 2, sums = <usize>((y >> 2) * quarter) << 2;
+    let x = 0;
+    for (; x + 4 <= width; x += 4) {
+      const i = row + (<usize>x << 2);
+      const shows = f32x4.le(v128.load(near + i), close);
+      if (!v128.any_true(shows)) {
+        v128.store(out + i, none);
+        v128.store(seen + i, none);
         continue;
       }
+      const s = f32x4.pmin(one, v128.load(left + i));
+      const told = looked(table, wholes(f32x4.mul(s, f32x4.splat(1024)), 1024));
+      const taken = v128.and(told, shows);
+      const sees = v128.and(one, shows);
+      v128.store(out + i, taken);
+      v128.store(seen + i, sees);
+      const q = sums + <usize>x;
+      store<f32>(outs + q, load<f32>(outs + q) + total(taken));
+      store<f32>(seens + q, load<f32>(seens + q) + total(sees));
+    }
+    for (; x < width; x++) {
+      const i = row + (<usize>x << 2);
+      const shows = load<f32>(near + i) <= 0.001;
       const s = min(<f32>1, load<f32>(left + i));
-      const taken: f32 = s > 0 ? load<f32>(table + (<usize>i32(s * 1024) << 2)) : 1;
+      const taken: f32 = shows ? load<f32>(table + (<usize>i32(max(<f32>0, s) * 1024) << 2)) : 0;
       store<f32>(out + i, taken);
-      store<f32>(seen + i, 1);
-      const q = <usize>((y >> 2) * quarter + (x >> 2)) << 2;
+      store<f32>(seen + i, shows ? 1 : 0);
+      if (!shows) continue;
+      const q = sums + (<usize>(x >> 2) << 2);
       store<f32>(outs + q, load<f32>(outs + q) + taken);
       store<f32>(seens + q, load<f32>(seens + q) + 1);
     }
@@ -45,6 +70,10 @@ export function fillCells(seen: usize, filled: usize, width: i32, height: i32, o
     const v = fy - <f32>top;
     for (let x = 0; x < width; x++) {
       const i = <usize>(y * width + x) << 2;
+      if (x + 4 <= width && i32x4.all_true(v128.load(seen + i))) {
+        x += 3;
+        continue;
+      }
       if (load<f32>(seen + i) != 0) continue;
       const fx = held((<f32>x - 1.5) * 0.25, across - 1);
       const l = i32(fx), r = min(across - 1, l + 1);

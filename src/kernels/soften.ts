@@ -1,4 +1,5 @@
 // Labels of cells -> alpha of px: near the border by projection in linear light, elsewhere all or nothing.
+import { looked, wholes } from "./table";
 
 const FOUND: usize = memory.data(4 * 4 * 16, 16);
 const RED_V: f32 = 1.5748, BLUE_U: f32 = 1.8556;
@@ -22,20 +23,26 @@ function lightOf(table: usize, code: f32): f32 {
   return at(table, max(0, min(2044, i32(code * 4 + 0.5))));
 }
 
-/** The square of how much light one code more is. */
+/** The same of four. */
 // @ts-ignore: decorator
 @inline
-function perCode(light: f32, code: f32): f32 {
-  const d: f32 = (<f32>2.4 * light) / (code > 20 ? code : <f32>20);
-  return d * d + <f32>0.0001;
+function lights(table: usize, codes: v128): v128 {
+  return looked(table, wholes(f32x4.add(f32x4.mul(codes, f32x4.splat(4)), f32x4.splat(0.5)), 2044));
 }
 
-/** Of squared standard deviations, by sixteenths. */
+/** The square of how much light one code more is, of four. */
 // @ts-ignore: decorator
 @inline
-function likely(table: usize, squares: f32): f32 {
-  // Squares of what is next to impossible may be larger than any whole number.
-  return at(table, squares < 63.9 ? i32(squares * 16) : 1023);
+function perCode(light: v128, code: v128): v128 {
+  const d = f32x4.div(f32x4.mul(f32x4.splat(2.4), light), f32x4.pmax(code, f32x4.splat(20)));
+  return f32x4.add(f32x4.mul(d, d), f32x4.splat(0.0001));
+}
+
+/** Of squared standard deviations, by sixteenths; those of what is next to impossible may be larger than any whole number. */
+// @ts-ignore: decorator
+@inline
+function likely(table: usize, squares: v128): v128 {
+  return looked(table, wholes(f32x4.mul(squares, f32x4.splat(16)), 1023));
 }
 
 /** Codes of light by its square root in 1024ths: (L / 255)^(1 / 2.4) lifted. */
@@ -51,27 +58,40 @@ function tellCodes(): void {
   areTold = true;
 }
 
-/** The code of light 0..255. */
+/** The codes of light 0..255, of four. */
 // @ts-ignore: decorator
 @inline
-function codeOf(light: f32): f32 {
-  const share: f32 = light > 0 ? (light < 255 ? light * (1.0 / 255.0) : <f32>1) : 0;
-  return at(CODES, i32(sqrt<f32>(share) * 1024 + 0.5));
+function codesOf(light: v128): v128 {
+  const share = f32x4.mul(f32x4.pmin(f32x4.pmax(light, f32x4.splat(0)), f32x4.splat(255)), f32x4.splat(1.0 / 255.0));
+  return looked(CODES, wholes(f32x4.add(f32x4.mul(f32x4.sqrt(share), f32x4.splat(1024)), f32x4.splat(0.5)), 1024));
 }
 
 // @ts-ignore: decorator
 @inline
-function byte(code: f32): u32 {
-  return max(0, min(255, i32(code + 0.5)));
+function bytes(codes: v128): v128 {
+  return wholes(f32x4.add(codes, f32x4.splat(0.5)), 255);
 }
 
-/** A share that is 0 at `low` and 1 at `high`, straight from `bend`, which it keeps, to both. */
+/** Shares that are 0 at `low` and 1 at `high`, straight from `bend`, which they keep, to both. */
 // @ts-ignore: decorator
 @inline
-function drawnOut(a: f32, low: f32, bend: f32, high: f32): f32 {
-  if (a <= low) return 0;
-  if (a >= high) return 1;
-  return a < bend ? ((a - low) * bend) / (bend - low) : bend + ((a - bend) * (<f32>1 - bend)) / (high - bend);
+function drawnOut(a: v128, low: f32, bend: f32, high: f32): v128 {
+  const less = f32x4.mul(f32x4.sub(a, f32x4.splat(low)), f32x4.splat(bend / (bend - low)));
+  const over = f32x4.sub(a, f32x4.splat(bend));
+  const more = f32x4.add(f32x4.splat(bend), f32x4.mul(over, f32x4.splat((<f32>1 - bend) / (high - bend))));
+  const drawn = v128.bitselect(less, more, f32x4.lt(over, f32x4.splat(0)));
+  return f32x4.pmin(f32x4.pmax(drawn, f32x4.splat(0)), f32x4.splat(1));
+}
+
+// @ts-ignore: decorator
+@inline
+function three(r: v128, g: v128, b: v128): v128 { return f32x4.add(f32x4.add(r, g), b); }
+
+// @ts-ignore: decorator
+@inline
+function fourAt(plane: usize, a: i32, b: i32, c: i32, d: i32): v128 {
+  const two = v128.load32_lane(plane + (<usize>b << 2), v128.load32_zero(plane + (<usize>a << 2)), 1);
+  return v128.load32_lane(plane + (<usize>d << 2), v128.load32_lane(plane + (<usize>c << 2), two, 2), 3);
 }
 
 /** Remembers a colour that somebody may have: light of luma, and what red and blue differ from it. */
@@ -89,10 +109,10 @@ function remember(light: usize, y: f32, u: f32, v: f32, pure: f32, found: i32): 
  * tables: addresses of the frame's y, u, v and luma, the plate's, its squared slopes; labels (1 somebody), their means over a few cells outside and inside
  * of the border, a plane that rises inwards; shares and light of the set that shows near by, light left of each cell; variances by
  * brightness (16), light of codes (2048), likelihoods (1024), how far in colours are looked up (cells, f32); alpha, which is written, and somebody's own colour (u32 codes, with
- * the alpha that it was told with) of px that alpha is neither nought nor all of, which is written there alone.
+ * the alpha that it was told with) of px that alpha is neither nought nor all of, 0 for others.
  * numbers: f32 of the variance of u, the share of the slope in that of y, noise of a px in that of a cell, variance of colour in that of luma, by how much
  * somebody's colour varies, how loosely alpha is expected, codes of what is thin, what an unknown colour costs, how little is left of what is seen for a colour to be told by itself, and alpha that is none, that stays, and that is all. fars: how many. Only cells from `fromX` and
- * `fromY` to before `toX` and `toY` are told of; elsewhere nobody is.
+ * `fromY` to before `toX` and `toY` are told of; elsewhere nobody is, and no colour is written.
  */
 export function softenCells(
   tables: usize, numbers: usize, width: i32, height: i32, fullWidth: i32, fullHeight: i32, fars: i32,
@@ -107,8 +127,11 @@ export function softenCells(
   const nu = at(numbers, 0), steep = at(numbers, 1), single = at(numbers, 2), colour = at(numbers, 3);
   const varies = at(numbers, 4), loose: f32 = <f32>1 / at(numbers, 5), thin = at(numbers, 6), unknown = at(numbers, 7);
   const little = at(numbers, 8), low = at(numbers, 9), bend = at(numbers, 10), high = at(numbers, 11);
+  const one = f32x4.splat(1);
   tellCodes();
   memory.fill(alpha, 0, <usize>(fullWidth * fullHeight));
+  const soft = <usize>(min(fullWidth, 2 * toX) - 2 * fromX) << 2;
+  for (let y = 2 * fromY; y < min(fullHeight, 2 * toY); y++) memory.fill(colours + (<usize>(y * fullWidth + 2 * fromX) << 2), 0, soft);
   for (let y = fromY; y < toY; y++) {
     for (let x = fromX; x < toX; x++) {
       const i = y * width + x;
@@ -162,58 +185,80 @@ export function softenCells(
       const vn = at(grain, bin) * single + steep * at(slopes, i) + nu;
       const expected: f32 = label > 0 ? inside : shown * 0.5;
       const iu = at(fu, i), iv = at(fv, i);
-      for (let dy = 0; dy < down; dy++) {
-        for (let dx = 0; dx < across; dx++) {
-          const p = (2 * y + dy) * fullWidth + 2 * x + dx;
-          const by = s * at(pl, p), iy = at(fl, p);
-          const bg = lightOf(light, by), ig = lightOf(light, iy);
-          const br = lightOf(light, by + RED_V * bv) - bg, bb = lightOf(light, by + BLUE_U * bu) - bg;
-          const ir = lightOf(light, iy + RED_V * iv) - ig, ib = lightOf(light, iy + BLUE_U * iu) - ig;
-          const ng: f32 = <f32>1 / perCode(ig, iy);
-          const nr: f32 = <f32>1 / (colour * perCode(ir + ig, iy + RED_V * iv));
-          const nb: f32 = <f32>1 / (colour * perCode(ib + ig, iy + BLUE_U * iu));
-          const dr = ir - br, dg = ig - bg, db = ib - bb;
-          const none = expected * loose, all = (<f32>1 - expected) * loose;
-          let w = likely(falling, (dr * dr * nr + dg * dg * ng + db * db * nb) / vn + none * none);
-          let weights: f32 = w + <f32>1e-9;
-          let sum: f32 = 0;
-          let own: f32 = <f32>1e-9, ownR: f32 = 0, ownG: f32 = 0, ownB: f32 = 0;
-          // What is nobody's own by the label is not told by itself alone.
-          const told = label == 0 && p == thinnest ? found - 1 : found;
-          for (let c = 0; c < told; c++) {
-            const colourAt = FOUND + (<usize>c << 4);
-            const cr = load<f32>(colourAt), cg = load<f32>(colourAt, 4), cb = load<f32>(colourAt, 8);
-            const er = cr - br, eg = cg - bg, eb = cb - bb;
-            const size = er * er * nr + eg * eg * ng + eb * eb * nb;
-            const along: f32 = (dr * er * nr + dg * eg * ng + db * eb * nb) / (size > 1 ? size : <f32>1);
-            const a: f32 = along > 0 ? (along < 1 ? along : <f32>1) : <f32>0;
-            const rr = dr - a * er, rg = dg - a * eg, rb = db - a * eb;
-            const prior = (a - expected) * loose;
-            w = likely(falling, (rr * rr * nr + rg * rg * ng + rb * rb * nb) / (vn + a * a * varies) + prior * prior);
-            weights += w;
-            sum += w * a;
-            w *= load<f32>(colourAt, 12);
-            own += w;
-            ownR += w * cr;
-            ownG += w * cg;
-            ownB += w * cb;
-          }
-          w = label == 0 ? 0 : likely(falling, unknown + all * all);
-          const a = drawnOut((sum + w) / (weights + w), low, bend, high);
-          store<u8>(alpha + p, <u8>i32(a * 255 + 0.5));
-          if (a < 0.004 || a > 0.996) continue;
-          // What explains it is where its own colour is looked for; what is seen says by how much it is another (Chuang 2001).
-          own += w;
-          const mr = (ownR + w * ir) / own, mg = (ownG + w * ig) / own, mb = (ownB + w * ib) / own;
-          const rest: f32 = 1 - a, said: f32 = a / (a * a + little * rest);
-          const g = mg + said * (ig - a * mg - rest * bg);
-          const r = mr + said * (ir - a * mr - rest * br) + g, b = mb + said * (ib - a * mb - rest * bb) + g;
-          const red = codeOf(r), blue = codeOf(b);
-          // Light is reckoned of luma, red and blue: green is what luma has beside these (ITU-R BT.709).
-          const green: f32 = (codeOf(g) - <f32>0.2126 * red - <f32>0.0722 * blue) * <f32>(1 / 0.7152);
-          store<u32>(colours + (<usize>p << 2), (byte(a * 255) << 24) | byte(red) | (byte(green) << 8) | (byte(blue) << 16));
+      // The four px of a cell are told at once; where there are fewer, some twice.
+      const p0 = 2 * y * fullWidth + 2 * x;
+      const p1 = across > 1 ? p0 + 1 : p0, p2 = down > 1 ? p0 + fullWidth : p0, p3 = p2 + p1 - p0;
+      const by = f32x4.mul(f32x4.splat(s), fourAt(pl, p0, p1, p2, p3)), iy = fourAt(fl, p0, p1, p2, p3);
+      const iyR = f32x4.add(iy, f32x4.splat(RED_V * iv)), iyB = f32x4.add(iy, f32x4.splat(BLUE_U * iu));
+      const bg = lights(light, by), ig = lights(light, iy);
+      const br = f32x4.sub(lights(light, f32x4.add(by, f32x4.splat(RED_V * bv))), bg);
+      const bb = f32x4.sub(lights(light, f32x4.add(by, f32x4.splat(BLUE_U * bu))), bg);
+      const litR = lights(light, iyR), litB = lights(light, iyB);
+      const ir = f32x4.sub(litR, ig), ib = f32x4.sub(litB, ig);
+      const ng = f32x4.div(one, perCode(ig, iy));
+      const nr = f32x4.div(one, f32x4.mul(f32x4.splat(colour), perCode(litR, iyR)));
+      const nb = f32x4.div(one, f32x4.mul(f32x4.splat(colour), perCode(litB, iyB)));
+      const dr = f32x4.sub(ir, br), dg = f32x4.sub(ig, bg), db = f32x4.sub(ib, bb);
+      const tr = f32x4.mul(dr, nr), tg = f32x4.mul(dg, ng), tb = f32x4.mul(db, nb);
+      const none = expected * loose, all = (<f32>1 - expected) * loose;
+      const noise = f32x4.splat(vn), thought = f32x4.splat(expected);
+      const bare = f32x4.div(three(f32x4.mul(dr, tr), f32x4.mul(dg, tg), f32x4.mul(db, tb)), noise);
+      let weights = f32x4.add(likely(falling, f32x4.add(bare, f32x4.splat(none * none))), f32x4.splat(1e-9));
+      let sum = f32x4.splat(0);
+      let own = f32x4.splat(1e-9), ownR = sum, ownG = sum, ownB = sum;
+      for (let c = 0; c < found; c++) {
+        const colourAt = FOUND + (<usize>c << 4);
+        const cr = v128.load32_splat(colourAt), cg = v128.load32_splat(colourAt, 4), cb = v128.load32_splat(colourAt, 8);
+        const er = f32x4.sub(cr, br), eg = f32x4.sub(cg, bg), eb = f32x4.sub(cb, bb);
+        const size = three(f32x4.mul(f32x4.mul(er, er), nr), f32x4.mul(f32x4.mul(eg, eg), ng), f32x4.mul(f32x4.mul(eb, eb), nb));
+        const towards = three(f32x4.mul(tr, er), f32x4.mul(tg, eg), f32x4.mul(tb, eb));
+        const a = f32x4.pmin(f32x4.pmax(f32x4.div(towards, f32x4.pmax(size, one)), f32x4.splat(0)), one);
+        const rr = f32x4.sub(dr, f32x4.mul(a, er)), rg = f32x4.sub(dg, f32x4.mul(a, eg)), rb = f32x4.sub(db, f32x4.mul(a, eb));
+        const prior = f32x4.mul(f32x4.sub(a, thought), f32x4.splat(loose));
+        const off = three(f32x4.mul(f32x4.mul(rr, rr), nr), f32x4.mul(f32x4.mul(rg, rg), ng), f32x4.mul(f32x4.mul(rb, rb), nb));
+        const spread = f32x4.add(noise, f32x4.mul(f32x4.mul(a, a), f32x4.splat(varies)));
+        let w = likely(falling, f32x4.add(f32x4.div(off, spread), f32x4.mul(prior, prior)));
+        // What is nobody's own by the label is not told by itself alone.
+        if (label == 0 && thinnest >= 0 && c == found - 1) {
+          const others = i32x4.ne(i32x4(p0, p1, p2, p3), i32x4.splat(thinnest));
+          w = v128.and(w, others);
         }
+        weights = f32x4.add(weights, w);
+        sum = f32x4.add(sum, f32x4.mul(w, a));
+        w = f32x4.mul(w, v128.load32_splat(colourAt, 12));
+        own = f32x4.add(own, w);
+        ownR = f32x4.add(ownR, f32x4.mul(w, cr));
+        ownG = f32x4.add(ownG, f32x4.mul(w, cg));
+        ownB = f32x4.add(ownB, f32x4.mul(w, cb));
       }
+      const w = f32x4.splat(label == 0 ? 0 : at(falling, i32(min<f32>(1023, (unknown + all * all) * 16))));
+      const a = drawnOut(f32x4.div(f32x4.add(sum, w), f32x4.add(weights, w)), low, bend, high);
+      const codes = wholes(f32x4.add(f32x4.mul(a, f32x4.splat(255)), f32x4.splat(0.5)), 255);
+      store<u8>(alpha + p0, <u8>i32x4.extract_lane(codes, 0));
+      if (across > 1) store<u8>(alpha + p1, <u8>i32x4.extract_lane(codes, 1));
+      if (down > 1) store<u8>(alpha + p2, <u8>i32x4.extract_lane(codes, 2));
+      if (across > 1 && down > 1) store<u8>(alpha + p3, <u8>i32x4.extract_lane(codes, 3));
+      const isSoft = v128.and(f32x4.ge(a, f32x4.splat(0.004)), f32x4.le(a, f32x4.splat(0.996)));
+      if (!v128.any_true(isSoft)) continue;
+      // What explains it is where its own colour is looked for; what is seen says by how much it is another (Chuang 2001).
+      own = f32x4.add(own, w);
+      const mr = f32x4.div(f32x4.add(ownR, f32x4.mul(w, ir)), own), mg = f32x4.div(f32x4.add(ownG, f32x4.mul(w, ig)), own);
+      const mb = f32x4.div(f32x4.add(ownB, f32x4.mul(w, ib)), own);
+      const rest = f32x4.sub(one, a);
+      const said = f32x4.div(a, f32x4.add(f32x4.mul(a, a), f32x4.mul(f32x4.splat(little), rest)));
+      const g = f32x4.add(mg, f32x4.mul(said, f32x4.sub(f32x4.sub(ig, f32x4.mul(a, mg)), f32x4.mul(rest, bg))));
+      const r = f32x4.add(f32x4.add(mr, f32x4.mul(said, f32x4.sub(f32x4.sub(ir, f32x4.mul(a, mr)), f32x4.mul(rest, br)))), g);
+      const b = f32x4.add(f32x4.add(mb, f32x4.mul(said, f32x4.sub(f32x4.sub(ib, f32x4.mul(a, mb)), f32x4.mul(rest, bb)))), g);
+      const red = codesOf(r), blue = codesOf(b);
+      // Light is reckoned of luma, red and blue: green is what luma has beside these (ITU-R BT.709).
+      const others = f32x4.sub(f32x4.sub(codesOf(g), f32x4.mul(f32x4.splat(0.2126), red)), f32x4.mul(f32x4.splat(0.0722), blue));
+      const green = bytes(f32x4.mul(others, f32x4.splat(1 / 0.7152)));
+      const packed = v128.or(v128.or(i32x4.shl(codes, 24), bytes(red)), v128.or(i32x4.shl(green, 8), i32x4.shl(bytes(blue), 16)));
+      const soft = i32x4.bitmask(isSoft);
+      if (soft & 1) v128.store32_lane(colours + (<usize>p0 << 2), packed, 0);
+      if (across > 1 && soft & 2) v128.store32_lane(colours + (<usize>p1 << 2), packed, 1);
+      if (down > 1 && soft & 4) v128.store32_lane(colours + (<usize>p2 << 2), packed, 2);
+      if (across > 1 && down > 1 && soft & 8) v128.store32_lane(colours + (<usize>p3 << 2), packed, 3);
     }
   }
 }

@@ -15,10 +15,15 @@ function middleAt(p: usize, stride: usize): i32 {
   return <i32>load<u8>(NINE, 4);
 }
 
-/** Raises px of a plane of u8 to the middle one of those about them where they are less by `pit` or more. before: as large as the plane. */
-export function fillPits(alpha: usize, before: usize, width: i32, height: i32, pit: i32): void {
+/** Rows of width bytes, `stride` apart, close together at `to`. */
+function gathered(from: usize, stride: usize, width: i32, height: i32, to: usize): void {
+  for (let y = 0; y < height; y++) memory.copy(to + <usize>(y * width), from + <usize>y * stride, width);
+}
+
+/** Raises px of a plane of u8 to the middle one of those about them where they are less by `pit` or more. Rows begin `step` apart. before: width × height. */
+export function fillPits(alpha: usize, step: i32, before: usize, width: i32, height: i32, pit: i32): void {
   const stride = <usize>width;
-  memory.copy(before, alpha, stride * <usize>height);
+  gathered(alpha, step, width, height, before);
   for (let y = 1; y < height - 1; y++) {
     const row = <usize>y * stride;
     for (let x = 1; x < width - 1; x++) {
@@ -31,7 +36,7 @@ export function fillPits(alpha: usize, before: usize, width: i32, height: i32, p
       }
       if (a + pit > 255) continue;
       const middle = middleAt(p, stride);
-      if (middle >= a + pit) store<u8>(alpha + row + <usize>x, <u8>middle);
+      if (middle >= a + pit) store<u8>(alpha + <usize>(y * step + x), <u8>middle);
     }
   }
 }
@@ -53,14 +58,13 @@ function goOn(p: usize): bool {
 
 /**
  * Of a plane of u8: what is from `covered` on becomes 0, and what is below `bare` 255, where fewer than `needed` of the eight px round it are so too; what is less
- * than `covered` becomes 0 where `faint` of them are. The border stays. before: as large as the plane.
+ * than `covered` becomes 0 where `faint` of them are. The border stays. Rows begin `step` apart. before: width × height.
  */
 export function dropSpecks(
-  alpha: usize, before: usize, width: i32, height: i32, covered: i32, bare: i32, needed: i32,
-  faint: i32,
+  alpha: usize, step: i32, before: usize, width: i32, height: i32, covered: i32, bare: i32, needed: i32, faint: i32,
 ): void {
   const stride = <usize>width;
-  memory.copy(before, alpha, stride * <usize>height);
+  gathered(alpha, step, width, height, before);
   for (let y = 1; y < height - 1; y++) {
     const row = <usize>y * stride;
     for (let x = 1; x < width - 1; x++) {
@@ -82,8 +86,9 @@ export function dropSpecks(
           if (other == 0) clear++;
         }
       }
-      if (a >= covered ? over < needed : clear >= faint) store<u8>(alpha + row + <usize>x, 0);
-      else if (a < bare && under < needed) store<u8>(alpha + row + <usize>x, 255);
+      const to = alpha + <usize>(y * step + x);
+      if (a >= covered ? over < needed : clear >= faint) store<u8>(to, 0);
+      else if (a < bare && under < needed) store<u8>(to, 255);
     }
   }
 }
@@ -138,26 +143,25 @@ function isMarked(p: usize): bool {
 }
 
 /** Marks what is from `faint` on and beside something marked: `by` 1 looks left and above, and goes down; -1 right and below, and goes up. */
-function spread(alpha: usize, marks: usize, width: i32, height: i32, faint: i32, by: i32): void {
+function spread(alpha: usize, step: i32, marks: usize, width: i32, height: i32, faint: i32, by: i32): void {
   const stride = <usize>width;
   const least = i8x16.splat(<i8>faint);
   const firstX = by > 0 ? 1 : width - 2;
   const firstY = by > 0 ? 1 : height - 2;
   for (let y = firstY; y > 0 && y < height - 1; y += by) {
-    const row = <usize>y * stride;
+    const row = <usize>y * stride, own = alpha + <usize>(y * step);
     for (let x = firstX; x > 0 && x < width - 1; x += by) {
       const at = row + <usize>x;
       // Sixteen of which none may yet be marked.
       const first = by > 0 ? x : x - 15;
       if (first > 0 && first + 16 < width) {
-        const from = row + <usize>first;
-        const may = v128.andnot(i8x16.ge_u(v128.load(alpha + from), least), v128.load(marks + from));
+        const may = v128.andnot(i8x16.ge_u(v128.load(own + <usize>first), least), v128.load(marks + row + <usize>first));
         if (!v128.any_true(may)) {
           x += 15 * by;
           continue;
         }
       }
-      if (<i32>load<u8>(alpha + at) < faint || load<u8>(marks + at) != 0) continue;
+      if (<i32>load<u8>(own + <usize>x) < faint || load<u8>(marks + at) != 0) continue;
       const beside = by > 0 ? marks + at - stride : marks + at + stride;
       const before = by > 0 ? marks + at - 1 : marks + at + 1;
       if (load<u8>(before) != 0 || isMarked(beside)) store<u8>(marks + at, 255);
@@ -167,22 +171,26 @@ function spread(alpha: usize, marks: usize, width: i32, height: i32, faint: i32,
 
 /**
  * Of a plane of u8: what is less than `firm` becomes 0 where nothing from `faint` on leads from it to something firm (morphological reconstruction: Vincent 1993, some rounds of
- * it). The border stays. marks: as large as the plane.
+ * it). The border stays. Rows begin `step` apart. marks: width × height.
  */
-export function dropFaint(alpha: usize, marks: usize, width: i32, height: i32, firm: i32, faint: i32, rounds: i32): void {
-  const n = <usize>(width * height);
+export function dropFaint(
+  alpha: usize, step: i32, marks: usize, width: i32, height: i32, firm: i32, faint: i32, rounds: i32,
+): void {
   const least = i8x16.splat(<i8>firm);
-  let at: usize = 0;
-  for (; at + 16 <= n; at += 16) v128.store(marks + at, i8x16.ge_u(v128.load(alpha + at), least));
-  for (; at < n; at++) store<u8>(marks + at, <i32>load<u8>(alpha + at) >= firm ? 255 : 0);
+  for (let y = 0; y < height; y++) {
+    const from = alpha + <usize>(y * step), to = marks + <usize>(y * width);
+    let x = 0;
+    for (; x + 16 <= width; x += 16) v128.store(to + <usize>x, i8x16.ge_u(v128.load(from + <usize>x), least));
+    for (; x < width; x++) store<u8>(to + <usize>x, <i32>load<u8>(from + <usize>x) >= firm ? 255 : 0);
+  }
   for (let round = 0; round < rounds; round++) {
-    spread(alpha, marks, width, height, faint, 1);
-    spread(alpha, marks, width, height, faint, -1);
+    spread(alpha, step, marks, width, height, faint, 1);
+    spread(alpha, step, marks, width, height, faint, -1);
   }
   const stride = <usize>width;
   for (let y = 1; y < height - 1; y++) {
     for (let x = 1; x < width - 1; x++) {
-      const p = alpha + <usize>y * stride + <usize>x;
+      const p = alpha + <usize>(y * step + x);
       if (x + 16 < width && !v128.any_true(v128.load(p))) {
         x += 15;
         continue;

@@ -35,6 +35,12 @@ export function standingCells(told: usize, width: i32, height: i32, is: usize, b
   store<i32>(box, bottom, 12);
 }
 
+// @ts-expect-error: decorator
+@inline
+function summed(v: v128): i32 {
+  return i32x4.extract_lane(v, 0) + i32x4.extract_lane(v, 1) + i32x4.extract_lane(v, 2) + i32x4.extract_lane(v, 3);
+}
+
 /**
  * Counts of n cells, six i32 at counts: those with somebody, places where that changes from one to the next, those told by less than doubt, those in shadow
  * (less than shaded left) with nobody there, those darker than black and those brighter than white.
@@ -42,24 +48,29 @@ export function standingCells(told: usize, width: i32, height: i32, is: usize, b
 export function tallyCells(
   told: usize, is: usize, left: usize, y: usize, n: i32, doubt: f32, shaded: f32, black: f32, white: f32, counts: usize,
 ): void {
-  let there = 0, border = 0, doubtful = 0, shade = 0, dark = 0, bright = 0;
-  let before = load<f32>(is);
-  for (let i: usize = 0; i < <usize>n << 2; i += 4) {
-    const here = load<f32>(is + i), luma = load<f32>(y + i);
-    there += i32(here > 0);
-    border += i32(here != before);
-    before = here;
-    doubtful += i32(abs<f32>(load<f32>(told + i)) < doubt);
-    shade += i32(here == 0) & i32(load<f32>(left + i) < shaded);
-    dark += i32(luma < black);
-    bright += i32(luma > white);
+  const none = f32x4.splat(0), sure = f32x4.splat(doubt), lit = f32x4.splat(shaded), darkest = f32x4.splat(black), brightest = f32x4.splat(white);
+  let there = i32x4.splat(0), border = there, doubtful = there, shade = there, dark = there, bright = there;
+  // Of the first nothing lies before it.
+  store<f32>(is - 4, load<f32>(is));
+  const bytes = <usize>n << 2;
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const here = v128.load(is + i), luma = v128.load(y + i);
+    // Comparisons that hold are −1; the last register may reach beyond the end.
+    const counted = i + 16 <= bytes ? i32x4.splat(-1) : i32x4.lt_s(i32x4(0, 1, 2, 3), i32x4.splat(<i32>((bytes - i) >> 2)));
+    const nobody = f32x4.eq(here, none);
+    there = i32x4.sub(there, v128.andnot(counted, nobody));
+    border = i32x4.sub(border, v128.and(counted, f32x4.ne(here, v128.load(is + i - 4))));
+    doubtful = i32x4.sub(doubtful, v128.and(counted, f32x4.lt(f32x4.abs(v128.load(told + i)), sure)));
+    shade = i32x4.sub(shade, v128.and(counted, v128.and(nobody, f32x4.lt(v128.load(left + i), lit))));
+    dark = i32x4.sub(dark, v128.and(counted, f32x4.lt(luma, darkest)));
+    bright = i32x4.sub(bright, v128.and(counted, f32x4.gt(luma, brightest)));
   }
-  store<i32>(counts, there);
-  store<i32>(counts, border, 4);
-  store<i32>(counts, doubtful, 8);
-  store<i32>(counts, shade, 12);
-  store<i32>(counts, dark, 16);
-  store<i32>(counts, bright, 20);
+  store<i32>(counts, summed(there));
+  store<i32>(counts, summed(border), 4);
+  store<i32>(counts, summed(doubtful), 8);
+  store<i32>(counts, summed(shade), 12);
+  store<i32>(counts, summed(dark), 16);
+  store<i32>(counts, summed(bright), 20);
 }
 
 /**

@@ -1,4 +1,5 @@
 // Log odds of cells to be somebody: how badly the plate, and the plate in shadow, explain them.
+import { looked, wholes } from "./table";
 
 // @ts-expect-error: decorator
 @inline
@@ -26,30 +27,8 @@ export function ratioPlane(cross: usize, square: usize, n: i32): void {
   }
 }
 
-// @ts-expect-error: decorator
-@inline
-function costOf(table: usize, squares: f32): f32 {
-  return load<f32>(table + (<usize>i32(squares < 1023.5 ? squares * 4 : <f32>4095) << 2));
-}
-
-/** Of four cells: squares, variances of y, u and v, and bins of colour, as they are told four at a time. */
-const FOUR: usize = memory.data(5 * 16, 16);
-
-// @ts-expect-error: decorator
-@inline
-function bins(value: v128, wide: f32, most: i32): v128 {
-  const found = i32x4.trunc_sat_f32x4_s(f32x4.mul(value, f32x4.splat(wide)));
-  return i32x4.max_s(i32x4.splat(0), i32x4.min_s(i32x4.splat(most), found));
-}
-
-// @ts-expect-error: decorator
-@inline
-function looked(table: usize, at: v128): v128 {
-  const one = v128.load32_zero(table + (<usize>i32x4.extract_lane(at, 0) << 2));
-  const two = v128.load32_lane(table + (<usize>i32x4.extract_lane(at, 1) << 2), one, 1);
-  const three = v128.load32_lane(table + (<usize>i32x4.extract_lane(at, 2) << 2), two, 2);
-  return v128.load32_lane(table + (<usize>i32x4.extract_lane(at, 3) << 2), three, 3);
-}
+/** Of four cells: their bins of colour. */
+const FOUR: usize = memory.data(16, 16);
 
 // @ts-expect-error: decorator
 @inline
@@ -57,9 +36,33 @@ function over(d: v128, variance: v128): v128 {
   return f32x4.div(f32x4.mul(d, d), variance);
 }
 
+/** In which bin of colours cells lie: 24 of y, of u and of v. */
+// @ts-expect-error: decorator
+@inline
+function coloursAt(y: v128, u: v128, v: v128): v128 {
+  const lift = f32x4.splat(72), across = i32x4.splat(24);
+  const rows = i32x4.mul(wholes(f32x4.mul(y, f32x4.splat(1.0 / 12.0)), 23), across);
+  const columns = i32x4.mul(i32x4.add(rows, wholes(f32x4.mul(f32x4.add(u, lift), f32x4.splat(1.0 / 6.0)), 23)), across);
+  return i32x4.add(columns, wholes(f32x4.mul(f32x4.add(v, lift), f32x4.splat(1.0 / 6.0)), 23));
+}
+
+/** Numbers of four cells that lie `by` cells after c..c+3, or those of the cells themselves where `there` is not. Nothing outside of 0..n is read. */
+// @ts-expect-error: decorator
+@inline
+function beside(plane: usize, own: v128, there: v128, c: i32, by: i32, n: i32): v128 {
+  const first = c + by;
+  if (first >= 0 && first + 4 <= n) return v128.bitselect(v128.load(plane + (<usize>first << 2)), own, there);
+  let found = own;
+  if (i32x4.extract_lane(there, 0)) found = f32x4.replace_lane(found, 0, load<f32>(plane + (<usize>first << 2)));
+  if (i32x4.extract_lane(there, 1)) found = f32x4.replace_lane(found, 1, load<f32>(plane + (<usize>first << 2), 4));
+  if (i32x4.extract_lane(there, 2)) found = f32x4.replace_lane(found, 2, load<f32>(plane + (<usize>first << 2), 8));
+  if (i32x4.extract_lane(there, 3)) found = f32x4.replace_lane(found, 3, load<f32>(plane + (<usize>first << 2), 12));
+  return found;
+}
+
 /**
  * planes: addresses of the frame's y, u, v, the plate's y, u, v, the plate's squared slopes, how much light is left about each cell; odds and
- * light left, which are written; tables of costs by quarters of squares (4096), of what somebody costs by quarters of variance (512), of somebody's colours
+ * light left, which are written, whole registers of them; tables of costs by quarters of squares (4096), of what somebody costs by quarters of variance (512), of somebody's colours
  * (24³), of variances by brightness (16). numbers: f32 of variance of u and of v, shares of the slope in the variance of y and of u and v, light that shadows leave
  * as a rule, log odds to add, what a shadow costs, from where it is deep and what that costs, its tint, the light of none, a cost that is small
  * enough not to look for shadow, and log odds at most. aside: cells to either side whose shadow may be that of a cell, too.
@@ -69,81 +72,74 @@ export function weighCells(planes: usize, n: i32, width: i32, numbers: usize, as
   const py = plane(planes, 3), pu = plane(planes, 4), pv = plane(planes, 5);
   const slopes = plane(planes, 6), local = plane(planes, 7), odds = plane(planes, 8), left = plane(planes, 9);
   const costs = plane(planes, 10), somebody = plane(planes, 11), colours = plane(planes, 12), grain = plane(planes, 13);
-  const nu = load<f32>(numbers), nv = load<f32>(numbers + 4);
-  const steep = load<f32>(numbers + 8), steepC = load<f32>(numbers + 12);
-  const usual = load<f32>(numbers + 16), bias = load<f32>(numbers + 20), unlikely = load<f32>(numbers + 24);
-  const deep = load<f32>(numbers + 28), deeper = load<f32>(numbers + 32), tinted = load<f32>(numbers + 36);
-  const lit = load<f32>(numbers + 40), well = load<f32>(numbers + 44), most = load<f32>(numbers + 48);
+  const nu = v128.load32_splat(numbers), nv = v128.load32_splat(numbers, 4);
+  const steep = v128.load32_splat(numbers, 8), steepC = v128.load32_splat(numbers, 12);
+  const usual = v128.load32_splat(numbers, 16), bias = v128.load32_splat(numbers, 20), unlikely = v128.load32_splat(numbers, 24);
+  const deep = v128.load32_splat(numbers, 28), deeper = v128.load32_splat(numbers, 32), tinted = v128.load32_splat(numbers, 36);
+  const lit = v128.load32_splat(numbers, 40), well = v128.load32_splat(numbers, 44), most = v128.load32_splat(numbers, 48);
+  const least = f32x4.neg(most), none = f32x4.splat(0), one = f32x4.splat(1);
+  const lanes = i32x4(0, 1, 2, 3), all = i32x4.splat(n), across = i32x4.splat(width);
   const above = aside * width;
-  const su = f32x4.splat(nu), sv = f32x4.splat(nv), sy = f32x4.splat(steep), sc = f32x4.splat(steepC);
-  const lift = f32x4.splat(72);
   let x = 0;
-  for (let c = 0; c < n; c++) {
+  for (let c = 0; c < n; c += 4) {
     const i = <usize>c << 2;
-    const lane = <usize>(c & 3) << 2;
-    if (lane == 0) {
-      const y = v128.load(py + i), ay = v128.load(fy + i), au = v128.load(fu + i), av = v128.load(fv + i);
-      const slope = v128.load(slopes + i);
-      const vy = f32x4.add(looked(grain, bins(y, 16.0 / 272.0, 15)), f32x4.mul(sy, slope));
-      const vu = f32x4.add(su, f32x4.mul(sc, slope)), vv = f32x4.add(sv, f32x4.mul(sc, slope));
-      const du = f32x4.sub(au, v128.load(pu + i)), dv = f32x4.sub(av, v128.load(pv + i));
-      v128.store(FOUR, f32x4.add(over(f32x4.sub(ay, y), vy), f32x4.add(over(du, vu), over(dv, vv))));
-      v128.store(FOUR, vy, 16);
-      v128.store(FOUR, vu, 32);
-      v128.store(FOUR, vv, 48);
-      const rows = i32x4.mul(bins(ay, 1.0 / 12.0, 23), i32x4.splat(24));
-      const columns = i32x4.mul(i32x4.add(rows, bins(f32x4.add(au, lift), 1.0 / 6.0, 23)), i32x4.splat(24));
-      v128.store(FOUR, i32x4.add(columns, bins(f32x4.add(av, lift), 1.0 / 6.0, 23)), 64);
-    }
-    const vy = load<f32>(FOUR + lane, 16);
-    let cost = costOf(costs, load<f32>(FOUR + lane));
-    const own = load<f32>(local + i);
+    const y = v128.load(py + i), u = v128.load(pu + i), v = v128.load(pv + i);
+    const ay = v128.load(fy + i), au = v128.load(fu + i), av = v128.load(fv + i);
+    const slope = v128.load(slopes + i);
+    const vy = f32x4.add(looked(grain, wholes(f32x4.mul(y, f32x4.splat(16.0 / 272.0)), 15)), f32x4.mul(steep, slope));
+    const vu = f32x4.add(nu, f32x4.mul(steepC, slope)), vv = f32x4.add(nv, f32x4.mul(steepC, slope));
+    const squares = f32x4.add(over(f32x4.sub(ay, y), vy), f32x4.add(over(f32x4.sub(au, u), vu), over(f32x4.sub(av, v), vv)));
+    let cost = looked(costs, wholes(f32x4.mul(squares, f32x4.splat(4)), 4095));
+    const own = v128.load(local + i);
     let light = own;
-    if (cost > well) {
-      const y = load<f32>(py + i), u = load<f32>(pu + i), v = load<f32>(pv + i);
-      const ay = load<f32>(fy + i), au = load<f32>(fu + i), av = load<f32>(fv + i);
-      const vu = load<f32>(FOUR + lane, 32), vv = load<f32>(FOUR + lane, 48);
+    const doubtful = f32x4.gt(cost, well);
+    if (v128.any_true(doubtful)) {
+      const cells = i32x4.add(i32x4.splat(c), lanes);
+      let columns = i32x4.add(i32x4.splat(x), lanes);
+      while (v128.any_true(i32x4.ge_s(columns, across))) columns = i32x4.sub(columns, v128.and(i32x4.ge_s(columns, across), across));
       for (let k = 0; k < 6; k++) {
         let s = usual;
         if (k == 1) s = own;
-        else if (k == 2) s = load<f32>(local + (<usize>(x >= aside ? c - aside : c) << 2));
-        else if (k == 3) s = load<f32>(local + (<usize>(x < width - aside ? c + aside : c) << 2));
-        else if (k == 4) s = load<f32>(local + (<usize>(c >= above ? c - above : c) << 2));
-        else if (k == 5) s = load<f32>(local + (<usize>(c + above < n ? c + above : c) << 2));
-        if (s >= lit) continue;
-        const ey = ay - s * y, eu = au - s * u, ev = av - s * v;
-        const t = tinted * (1 - s) * y;
-        const tint = t * t;
-        const depth = s < deep ? (deep - s) * deeper : 0;
-        const shaded = costOf(costs, (ey * ey) / (vy + tint) + (eu * eu) / (vu + tint) + (ev * ev) / (vv + tint)) + unlikely + depth;
-        if (shaded >= cost) continue;
-        cost = shaded;
-        light = s;
+        else if (k == 2) s = beside(local, own, i32x4.ge_s(columns, i32x4.splat(aside)), c, -aside, n);
+        else if (k == 3) s = beside(local, own, i32x4.lt_s(columns, i32x4.splat(width - aside)), c, aside, n);
+        else if (k == 4) s = beside(local, own, i32x4.ge_s(cells, i32x4.splat(above)), c, -above, n);
+        else if (k == 5) s = beside(local, own, i32x4.lt_s(cells, i32x4.sub(all, i32x4.splat(above))), c, above, n);
+        const may = v128.and(doubtful, f32x4.lt(s, lit));
+        if (!v128.any_true(may)) continue;
+        const t = f32x4.mul(f32x4.mul(tinted, f32x4.sub(one, s)), y);
+        const tint = f32x4.mul(t, t);
+        const depth = f32x4.mul(f32x4.pmax(none, f32x4.sub(deep, s)), deeper);
+        const ey = over(f32x4.sub(ay, f32x4.mul(s, y)), f32x4.add(vy, tint));
+        const eu = over(f32x4.sub(au, f32x4.mul(s, u)), f32x4.add(vu, tint));
+        const ev = over(f32x4.sub(av, f32x4.mul(s, v)), f32x4.add(vv, tint));
+        const looks = looked(costs, wholes(f32x4.mul(f32x4.add(f32x4.add(ey, eu), ev), f32x4.splat(4)), 4095));
+        const shaded = f32x4.add(f32x4.add(looks, unlikely), depth);
+        const better = v128.and(may, f32x4.lt(shaded, cost));
+        cost = v128.bitselect(shaded, cost, better);
+        light = v128.bitselect(s, light, better);
       }
     }
-    store<f32>(left + i, light);
-    const known = load<f32>(colours + (<usize>load<i32>(FOUR + lane, 64) << 2));
-    const said = cost - load<f32>(somebody + (<usize>i32(vy < 127.5 ? vy * 4 : <f32>511) << 2)) + known + bias;
-    store<f32>(odds + i, said > most ? most : said < -most ? -most : said);
-    x++;
-    if (x == width) x = 0;
+    v128.store(left + i, light);
+    const known = looked(colours, coloursAt(ay, au, av));
+    const said = f32x4.add(f32x4.add(f32x4.sub(cost, looked(somebody, wholes(f32x4.mul(vy, f32x4.splat(4)), 511))), known), bias);
+    v128.store(odds + i, f32x4.pmax(least, f32x4.pmin(most, said)));
+    x += 4;
+    while (x >= width) x -= width;
   }
 }
 
 /** Counts the colours of cells that are surely somebody, in the bins of `weighCells`; how many those are. counts: 24³ f32. */
 export function countColours(y: usize, u: usize, v: usize, told: usize, n: i32, sure: f32, counts: usize): i32 {
-  const lift = f32x4.splat(72), least = f32x4.splat(sure);
+  const least = f32x4.splat(sure);
   let all = 0;
   for (let c = 0; c < n; c += 4) {
     const i = <usize>c << 2;
     const is = i32x4.bitmask(f32x4.gt(v128.load(told + i), least));
     if (is == 0) continue;
-    const rows = i32x4.mul(bins(v128.load(y + i), 1.0 / 12.0, 23), i32x4.splat(24));
-    const columns = i32x4.mul(i32x4.add(rows, bins(f32x4.add(v128.load(u + i), lift), 1.0 / 6.0, 23)), i32x4.splat(24));
-    v128.store(FOUR, i32x4.add(columns, bins(f32x4.add(v128.load(v + i), lift), 1.0 / 6.0, 23)), 64);
+    v128.store(FOUR, coloursAt(v128.load(y + i), v128.load(u + i), v128.load(v + i)));
     for (let lane = 0; lane < 4 && c + lane < n; lane++) {
       if (((is >> lane) & 1) == 0) continue;
-      const at = counts + (<usize>load<i32>(FOUR + (<usize>lane << 2), 64) << 2);
+      const at = counts + (<usize>load<i32>(FOUR + (<usize>lane << 2)) << 2);
       store<f32>(at, load<f32>(at) + 1);
       all++;
     }
@@ -153,11 +149,9 @@ export function countColours(y: usize, u: usize, v: usize, told: usize, n: i32, 
 
 /** Adds to odds by how much likelier colours are of one table of `weighCells` than of another, within `most` either way. */
 export function weighColours(y: usize, u: usize, v: usize, n: i32, own: usize, other: usize, most: f32, odds: usize): void {
-  const lift = f32x4.splat(72), limit = f32x4.splat(most);
+  const limit = f32x4.splat(most);
   for (let i: usize = 0; i < <usize>n << 2; i += 16) {
-    const rows = i32x4.mul(bins(v128.load(y + i), 1.0 / 12.0, 23), i32x4.splat(24));
-    const columns = i32x4.mul(i32x4.add(rows, bins(f32x4.add(v128.load(u + i), lift), 1.0 / 6.0, 23)), i32x4.splat(24));
-    const at = i32x4.add(columns, bins(f32x4.add(v128.load(v + i), lift), 1.0 / 6.0, 23));
+    const at = coloursAt(v128.load(y + i), v128.load(u + i), v128.load(v + i));
     const said = f32x4.sub(looked(own, at), looked(other, at));
     v128.store(odds + i, f32x4.add(v128.load(odds + i), f32x4.max(f32x4.neg(limit), f32x4.min(limit, said))));
   }

@@ -26,7 +26,8 @@ export function believe(
       number,
       number,
     ]
+    const own = k.alloc(4 * width * 4)
     const [o, a, d] = [odds.byteOffset, across.byteOffset, down.byteOffset]
-    k.believe(o, a, d, width, height, sweeps, left, right, above, below, out.byteOffset)
+    k.believe(o, a, d, width, height, sweeps, left, right, above, below, own, out.byteOffset)
   })
 }

@@ -11,7 +11,7 @@ import { packedColours } from './colours'
 import { geodesic } from './geodesic'
 import type { Noise } from './noise'
 import { palette } from './palette'
-import { boxMean, type Plane, planeIn } from './plane'
+import { boxMean, type Plane, planeIn, pxOf } from './plane'
 import { tally } from './seen'
 import { soften, standing } from './soften'
 import { dropFaint } from './specks'
@@ -113,7 +113,7 @@ export function carrier(k: Kernels, full: Size): Carrier {
   function settle(frame: Cells): void {
     bonds(frame, nothing, NOISE, ties)
     believe(k, size, odds, ties, SWEEPS, told)
-    clean(size, told, odds, limits)
+    clean(k, size, told, odds, limits)
     learn(frame)
     before.y.set(frame.y)
   }
@@ -163,9 +163,8 @@ export function carrier(k: Kernels, full: Size): Carrier {
       for (const { told: side, weight } of sides) for (let i = 0; i < n; i++) all[i]! += (side[i]! / PARTS) * weight
       const part = standing(frame, all, is)
       guessBehind(frame, is, behind)
-      k.bytes(colours, px * 4).fill(0)
       soften(frame, behind, { slopes, noise: NOISE }, { is, part, left }, alpha, colours)
-      if (part.width > 0) dropFaint(k, frame.full, alpha)
+      if (part.width > 0) dropFaint(k, frame.full, alpha, pxOf(part, frame.full))
       const { unsure } = tally(frame, all, is, left)
       return { alpha: k.bytes(alpha, px).slice(), colours: packedColours(frame, alpha, colours), unsure }
     },

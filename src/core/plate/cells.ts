@@ -74,10 +74,13 @@ export function readSmaller(from: Kernels, picture: Planes, out: Cells): void {
   const half = { width: (picture.width + 1) >> 1, height: (picture.height + 1) >> 1 }
   const shrink = (plane: 0 | 1 | 2, size: Size, to: Float32Array, small: Size, scale: number, lift: number) =>
     from.scope(() => {
-      const [row, made] = [from.alloc(size.width * 4 + 32), from.alloc(to.byteLength)]
       const { width: w, height: h } = small
+      const taps = 4 * Math.ceil((Math.ceil(size.width / w) + 1) / 4)
+      const [row, made] = [from.alloc((size.width + 12 + taps) * 4), from.alloc(to.byteLength)]
+      const [firsts, weights] = [from.alloc(w * 4), from.alloc(w * taps * 4)]
       const src = picture.ptr + picture.offsets[plane]
-      from.shrinkPlane(src, picture.strides[plane], size.width, size.height, made, w, h, scale, lift, row)
+      const [stride, { width, height }] = [picture.strides[plane], size]
+      from.shrinkPlane(src, stride, width, height, made, w, h, scale, lift, row, firsts, weights, taps)
       to.set(from.floats(made, to.length))
     })
   shrink(0, picture, out.luma, out.full, lumaScale, lumaLift)

@@ -1,5 +1,7 @@
 // Specks and holes that are too small, or too little sure, to be what they were told to be.
+import type { Kernels } from '../render'
 import type { Size } from '../shot/types'
+import type { Plane } from './plane'
 
 /** Log odds of a cell by itself of which a hole has to have more, on average, to stay one. */
 const SURE = 2
@@ -11,12 +13,44 @@ export interface Limits {
   hole: number
 }
 
+/** Stretches of rows in which cells are of one kind, row by row, those of a row in turns of either kind. */
+interface Runs {
+  count: number
+  /** The first of each row, and after the last row how many there are. */
+  firsts: Int32Array
+  from: Int32Array
+  to: Int32Array
+  /** 1 where somebody is. */
+  is: Uint8Array
+}
+
+function runsOf(k: Kernels, { width, height }: Size, told: Plane): Runs {
+  return k.scope(() => {
+    const [starts, rows] = [k.alloc(width * height * 4), k.alloc((height + 1) * 4)]
+    const count = k.signRuns(told.byteOffset, width, height, starts, rows)
+    const from = k.ints(starts, count).slice()
+    const firsts = k.ints(rows, height + 1).slice()
+    const [to, is] = [new Int32Array(count), new Uint8Array(count)]
+    for (let y = 0; y < height; y++) {
+      const [first, end] = [firsts[y]!, firsts[y + 1]!]
+      let kind = told[y * width]! > 0 ? 1 : 0
+      for (let r = first; r < end; r++, kind = 1 - kind) {
+        to[r] = r + 1 < end ? from[r + 1]! : width
+        is[r] = kind
+      }
+    }
+    return { count, firsts, from, to, is }
+  })
+}
+
 /**
  * Turns the sign of `told` in connected parts (four neighbours) that are too small. A hole is a part of the set that somebody closes in. Parts are
- * found by runs of rows that touch (union–find).
+ * found by runs of rows that touch (union–find). Throws OutOfMemory.
  */
-export function clean({ width, height }: Size, told: Float32Array, odds: Float32Array, { speck, hole }: Limits): void {
-  const [from, to, row, of]: [number[], number[], number[], number[]] = [[], [], [], []]
+export function clean(k: Kernels, size: Size, told: Plane, odds: Plane, { speck, hole }: Limits): void {
+  const { width, height } = size
+  const { count, firsts, from, to, is } = runsOf(k, size, told)
+  const of = Int32Array.from({ length: count }, (_, r) => r)
   const root = (r: number): number => {
     while (of[r] !== r) {
       of[r] = of[of[r]!]!
@@ -24,53 +58,32 @@ export function clean({ width, height }: Size, told: Float32Array, odds: Float32
     }
     return r
   }
-  let above = 0
-  for (let y = 0; y < height; y++) {
-    const first = from.length
-    let before = above
-    for (let x = 0, at = y * width; x < width; ) {
-      const start = x
-      const is = told[at + x]! > 0
-      while (x < width && told[at + x]! > 0 === is) x++
-      const run = from.length
-      from.push(start)
-      to.push(x)
-      row.push(y)
-      of.push(run)
-      for (let r = before; r < first && from[r]! < x; r++) {
-        if (to[r]! <= start) {
-          before = r + 1
-          continue
-        }
-        if (told[(y - 1) * width + from[r]!]! > 0 === is) of[root(r)] = root(run)
-      }
+  for (let y = 1; y < height; y++) {
+    for (let r = firsts[y]!, above = firsts[y - 1]!; r < firsts[y + 1]!; r++) {
+      while (to[above]! <= from[r]!) above++
+      // The last of those above may reach on over the next of this row.
+      for (let a = above; a < firsts[y]! && from[a]! < to[r]!; a++) if (is[a] === is[r]) of[root(a)] = root(r)
     }
-    above = first
   }
-  const runs = from.length
-  const size = new Float64Array(runs)
-  const doubt = new Float64Array(runs)
-  const open = new Uint8Array(runs)
-  for (let r = 0; r < runs; r++) {
-    const part = root(r)
-    size[part]! += to[r]! - from[r]!
-    if (from[r] === 0 || to[r] === width || row[r] === 0 || row[r] === height - 1) open[part] = 1
+  const cells = new Float64Array(count)
+  const doubt = new Float64Array(count)
+  const open = new Uint8Array(count)
+  const eachRun = (use: (r: number, part: number, at: number) => void) => {
+    for (let y = 0; y < height; y++)
+      for (let r = firsts[y]!; r < firsts[y + 1]!; r++) use(r, root(r), y * width + from[r]!)
   }
-  const isHole = (r: number, part: number) => {
-    const isSmall = open[part] === 0 && size[part]! < hole
-    return isSmall && !(told[row[r]! * width + from[r]!]! > 0)
-  }
-  for (let r = 0; r < runs; r++) {
-    const part = root(r)
-    if (!isHole(r, part)) continue
-    for (let x = from[r]!, at = row[r]! * width; x < to[r]!; x++) doubt[part]! += odds[at + x]!
-  }
-  for (let r = 0; r < runs; r++) {
-    const part = root(r)
-    const at = row[r]! * width + from[r]!
-    const is = told[at]! > 0
-    const isUnsureHole = isHole(r, part) && doubt[part]! / size[part]! >= -SURE
-    if (size[part]! >= speck && !isUnsureHole) continue
-    told.fill(is ? -0.01 : 0.01, at, at + to[r]! - from[r]!)
-  }
+  eachRun((r, part, at) => {
+    cells[part]! += to[r]! - from[r]!
+    if (from[r] === 0 || to[r] === width || at < width || at >= (height - 1) * width) open[part] = 1
+  })
+  const isHole = (r: number, part: number) => is[r] === 0 && open[part] === 0 && cells[part]! < hole
+  eachRun((r, part, at) => {
+    if (!isHole(r, part)) return
+    for (let i = at; i < at + to[r]! - from[r]!; i++) doubt[part]! += odds[i]!
+  })
+  eachRun((r, part, at) => {
+    const isUnsureHole = isHole(r, part) && doubt[part]! / cells[part]! >= -SURE
+    if (cells[part]! >= speck && !isUnsureHole) return
+    told.fill(is[r] === 1 ? -0.01 : 0.01, at, at + to[r]! - from[r]!)
+  })
 }

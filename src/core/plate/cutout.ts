@@ -10,7 +10,7 @@ import { type Gain, inLight, type Light, measureGain, measureLight, POWER } from
 import { farBetween, type Movement, movedPlate, STILL } from './movement'
 import { measureNoise, type Noise, slopesOf } from './noise'
 import { palette } from './palette'
-import { boxMean, planeIn } from './plane'
+import { boxMean, planeIn, pxOf } from './plane'
 import type { Measured } from './report'
 import { sharpness, tally } from './seen'
 import { shadowOf } from './shadow'
@@ -100,7 +100,7 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
     weigh(frame, lit, { noise, slopes, colours, usual, bias }, { odds, left })
     for (const { hint, apart } of hints) addHint(hint, frame, apart, odds)
     believe(k, plate, odds, ties, SWEEPS, told)
-    clean(plate, told, odds, limits)
+    clean(k, plate, told, odds, limits)
     colours.learn(frame, told, SURE)
   }
 
@@ -124,11 +124,13 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
       // Nothing was known of anybody's colours: now it is.
       if (isFirst) tell(frame, noise, hints)
       const part = standing(frame, told, is)
-      k.bytes(own, px * 4).fill(0)
       soften(frame, lit, { slopes, noise }, { is, part, left }, alphaNow, own)
-      if (!isFirst) steady(frame, before, noise, alphaNow, alphaBefore)
-      // Last of all: what stays of the frame before may lead to nothing by now.
-      if (part.width > 0) dropFaint(k, full, alphaNow)
+      if (part.width > 0) {
+        const wide = pxOf(part, full)
+        if (!isFirst) steady(frame, before, noise, { now: alphaNow, before: alphaBefore }, wide)
+        // Last of all: what stays of the frame before may lead to nothing by now.
+        dropFaint(k, full, alphaNow, wide)
+      }
       const alpha = k.bytes(alphaNow, px)
       for (const { hint, apart } of hints) if (apart === 0) paintAlpha(hint, frame, full, alpha)
       usual = usualShadow(told, left)

@@ -19,6 +19,8 @@ const UNLIKE = 24
 /** Codes a cell by which the plate has to change there. */
 const LEAST_SLOPE = 3
 const ROUNDS = 12
+/** px that a camera may have gone and is told at once. */
+const NEXT_TO = 0.5
 /** Steps are small enough at so much of a sample. */
 const STILL_ENOUGH = 0.002
 /** What is left where the steps end may be so much more than the least, by chance. */
@@ -259,22 +261,30 @@ export function movementFinder(plate: Cells): MovementFinder {
   const fine = smoothed({ ...plate.full, y: plate.luma })
   const tile = Math.round(Math.sqrt((width * height) / TILES))
   const fineAnchors = anchorsOf(fine, Math.max(LEAST_TILE, Math.min(MOST_TILE, tile)))
+
+  /** By cells, which see farther. */
+  function roughly(frame: Cells, share: number, near: Movement): Movement {
+    const shown = smoothAt(frame.y, frame.width, share, middleAnchors)
+    const closer = refine(shown, middle, middleAnchors, near, CELL, true)
+    if (closer.left <= DOUBTFUL) return closer.movement
+    const { x, y } = search(shown, middle, middleAnchors)
+    const other = refine(shown, middle, middleAnchors, { ...STILL, x: x * CELL, y: y * CELL }, CELL, true)
+    return other.left < closer.left ? other.movement : closer.movement
+  }
+
   return {
     find(frame, share, near) {
       if (fineAnchors.count < FEW || middleAnchors.count < FEW) return near
-      const inCells = smoothAt(frame.y, frame.width, share, middleAnchors)
-      let closer = refine(inCells, middle, middleAnchors, near, CELL, true)
-      if (closer.left > DOUBTFUL) {
-        const { x, y } = search(inCells, middle, middleAnchors)
-        const other = refine(inCells, middle, middleAnchors, { ...STILL, x: x * CELL, y: y * CELL }, CELL, true)
-        if (other.left < closer.left) closer = other
-      }
       const shown = smoothAt(frame.luma, width, share, fineAnchors)
-      const { movement } = refine(shown, fine, fineAnchors, closer.movement, 1)
+      const close = refine(shown, fine, fineAnchors, near, 1)
+      // As a rule the camera stands next to where it stood.
+      const isThere = close.left <= DOUBTFUL && farBetween(close.movement, near, frame.full) < NEXT_TO
+      const { movement } = isThere ? close : refine(shown, fine, fineAnchors, roughly(frame, share, near), 1)
       // A turn of less than can be told is none.
       const turned = farBetween({ ...movement, x: 0, y: 0 }, STILL, frame.full)
       if (turned === 0 || turned >= LEAST_TURN) return movement
-      return refine(shown, fine, fineAnchors, { ...movement, turn: 0, scale: 1 }, 1, true).movement
+      const shift = refine(shown, fine, fineAnchors, { ...movement, turn: 0, scale: 1 }, 1, true).movement
+      return { ...shift, turn: 0, scale: 1 }
     },
   }
 }

@@ -248,7 +248,7 @@ it('alpha stays nearer to that before it the less its cells and those beside the
           const mean = squares.reduce((sum, s) => sum + s, 0) / squares.length
           return Math.floor(a + d * 0.8 * Math.max(0, Math.min(1, (9 - mean) / 4)) + 0.5)
         })
-        steady(frame, before, NOISE, now, then)
+        steady(frame, before, NOISE, { now, before: then })
         close(alpha, expected, 1.01)
       }),
     ),

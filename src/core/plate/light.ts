@@ -1,4 +1,5 @@
 // How a take's light differs from its plate's.
+import type { Size } from '../shot/types'
 import type { Cells } from './cells'
 import { placed } from './plane'
 
@@ -43,8 +44,9 @@ export function inLight({ k, y, u, v, luma, full }: Cells, gain: Gain, out: Cell
   })
 }
 
-/** Cells between those that are looked at, either way. */
+/** Cells from one that is looked at to the next, either way, at least; and how many of them are enough. */
 const STEP = 5
+const ENOUGH = 20000
 /** Codes in which nothing can be told from black or white: what is clipped has no light of its own. */
 const DARKEST = 30
 const BRIGHTEST = 255 + 14.025 - 12
@@ -64,29 +66,37 @@ const REACH = 1.2
 /** Steps of the mode that are small enough. */
 const SETTLED = 1e-6
 
-/** Cells that are looked at, at most. */
-const sampled = ({ width, height }: Cells): number => Math.ceil(height / STEP) * Math.ceil(width / STEP)
+const stepOf = ({ width, height }: Size): number => Math.max(STEP, Math.round(Math.sqrt((width * height) / ENOUGH)))
 
-/** The codes of a channel of plate and frame where both show the set and neither is darker than `least` or clipped. */
+/** Cells that are looked at, at most. */
+const sampled = (size: Size): number => Math.ceil(size.height / stepOf(size)) * Math.ceil(size.width / stepOf(size))
+
+/** The codes of each channel of plate and frame where both show the set and neither is darker than `least` or clipped. */
 function eachPair(
   frame: Cells,
   plate: Cells,
   busy: Float32Array | null,
-  [cu, cv]: readonly [number, number],
   least: number,
-  use: (plate: number, frame: number) => void,
+  use: (channel: number, plate: number, frame: number) => void,
 ): void {
   const { width, height } = frame
+  const step = stepOf(frame)
   const [py, pu, pv, fy, fu, fv] = [plate.y, plate.u, plate.v, frame.y, frame.u, frame.v]
-  for (let y = 1; y < height; y += STEP) {
-    for (let x = 1, i = y * width + 1; x < width; x += STEP, i += STEP) {
+  for (let y = 1; y < height; y += step) {
+    for (let x = 1, i = y * width + 1; x < width; x += step, i += step) {
       if (busy && busy[i]! > 0.02) continue
-      const a = py[i]! + cu * pu[i]! + cv * pv[i]!
-      const b = fy[i]! + cu * fu[i]! + cv * fv[i]!
-      if (a >= least && b >= least && a <= BRIGHTEST && b <= BRIGHTEST) use(a, b)
+      const [p, pb, pr, f, fb, fr] = [py[i]!, pu[i]!, pv[i]!, fy[i]!, fu[i]!, fv[i]!]
+      for (let c = 0; c < 3; c++) {
+        const [cu, cv] = CHANNELS[c]!
+        const a = p + cu! * pb + cv! * pr
+        const b = f + cu! * fb + cv! * fr
+        if (a >= least && b >= least && a <= BRIGHTEST && b <= BRIGHTEST) use(c, a, b)
+      }
     }
   }
 }
+
+const three = <T>(one: () => T): [T, T, T] => [one(), one(), one()]
 
 /**
  * The gain of `frame` over `plate`, channel by channel: the ratio that most of the picture shares (the mode of a histogram of its
@@ -94,19 +104,19 @@ function eachPair(
  * null. Where people fill the picture, what is left of it decides.
  */
 export function measureGain(frame: Cells, plate: Cells, busy: Float32Array | null): Gain {
-  const gains = CHANNELS.map(channel => {
-    const ratios = new Float32Array(sampled(frame))
-    const bins = new Float64Array(BINS)
-    let count = 0
-    eachPair(frame, plate, busy, channel, DARKEST, (a, b) => {
-      const r = Math.log(b / a)
-      if (r >= REACH || r <= -REACH) return
-      ratios[count++] = r
-      bins[(((r + REACH) / (2 * REACH)) * (BINS - 1) + 0.5) | 0]!++
-    })
-    return Math.exp(modeOf(ratios.subarray(0, count), bins)) ** (1 / POWER)
+  const most = sampled(frame)
+  const all = three(() => ({ ratios: new Float32Array(most), bins: new Float64Array(BINS), count: 0 }))
+  eachPair(frame, plate, busy, DARKEST, (c, a, b) => {
+    const r = Math.log(b / a)
+    if (r >= REACH || r <= -REACH) return
+    const channel = all[c]!
+    channel.ratios[channel.count++] = r
+    channel.bins[(((r + REACH) / (2 * REACH)) * (BINS - 1) + 0.5) | 0]!++
   })
-  return gains as [number, number, number]
+  const [r, g, b] = all.map(
+    ({ ratios, bins, count }) => Math.exp(modeOf(ratios.subarray(0, count), bins)) ** (1 / POWER),
+  )
+  return [r!, g!, b!]
 }
 
 /** How the light of a frame stands to its plate's: multiplied, channel by channel, and then added to, both linear. */
@@ -159,16 +169,21 @@ function summed({ from, to, slope }: Samples, gain: number, offset: number, reac
  */
 export function measureLight(frame: Cells, plate: Cells, busy: Float32Array | null, known: Gain): Light {
   const most = sampled(frame)
-  const all = CHANNELS.map((channel): Samples => {
-    const [from, to, slope] = [new Float64Array(most), new Float64Array(most), new Float64Array(most)]
-    let count = 0
-    eachPair(frame, plate, busy, channel, DARK, (a, b) => {
-      from[count] = linearOf(a)
-      const light = linearOf(b)
-      to[count] = light
-      slope[count++] = light / (POWER * b)
-    })
-    return { from: from.subarray(0, count), to: to.subarray(0, count), slope: slope.subarray(0, count) }
+  const counts = [0, 0, 0]
+  const rooms = three((): Samples => {
+    const [from, to, slope] = three(() => new Float64Array(most))
+    return { from, to, slope }
+  })
+  eachPair(frame, plate, busy, DARK, (c, a, b) => {
+    const { from, to, slope } = rooms[c]!
+    const [at, light] = [counts[c]!++, linearOf(b)]
+    from[at] = linearOf(a)
+    to[at] = light
+    slope[at] = light / (POWER * b)
+  })
+  const all = rooms.map(({ from, to, slope }, c): Samples => {
+    const told = (values: Float64Array) => values.subarray(0, counts[c]!)
+    return { from: told(from), to: told(to), slope: told(slope) }
   })
   if (all.some(({ from }) => from.length < FEW)) return { gain: known, offset: 0 }
   let gain: Gain = known

@@ -16,7 +16,9 @@ export interface Noise {
 
 const NOISE_BINS = 16
 const CODES = 272
+/** Cells from one that is looked at to the next, either way, at least; and how many of them are enough. */
 const STEP = 4
+const ENOUGH = 33000
 /** Coded pictures have no noise at all in places: so much is there all the same. */
 const LEAST = 0.6
 const LEAST_CHROMA = 1.1
@@ -34,10 +36,11 @@ export const binOf = (y: number): number => {
  */
 export function measureNoise(frame: Cells, plate: Cells, slopes: Float32Array, busy: Float32Array | null): Noise {
   const { width, height } = frame
+  const step = Math.max(STEP, Math.round(Math.sqrt((width * height) / ENOUGH)))
   const flat = Array.from({ length: NOISE_BINS }, () => new Counts())
   const [us, vs, steep, steepC] = [new Counts(), new Counts(), new Counts(), new Counts()]
-  for (let y = 1; y < height; y += STEP) {
-    for (let x = 1; x < width; x += STEP) {
+  for (let y = 1; y < height; y += step) {
+    for (let x = 1; x < width; x += step) {
       const i = y * width + x
       if (busy && busy[i]! > 0.02) continue
       const d = Math.abs(frame.y[i]! - plate.y[i]!)

@@ -32,8 +32,10 @@ export function palette(k: Kernels): Palette {
       const [ys, us, vs, odds] = [y, u, v, told].map(plane => plane.byteOffset) as [number, number, number, number]
       total = total * KEEP + k.countColours(ys, us, vs, odds, told.length, sure, counts.byteOffset)
       const even = (WIDE_Y * WIDE_C * WIDE_C) / SPREAD
+      if (total < ENOUGH) return void known.fill(0)
+      known.fill(Math.log(0.4))
       for (let b = 0; b < counts.length; b++) {
-        known[b] = total < ENOUGH ? 0 : Math.log(0.4 + 0.6 * (counts[b]! / total / even))
+        if (counts[b]! > 0) known[b] = Math.log(0.4 + 0.6 * (counts[b]! / total / even))
       }
     },
     forget() {

@@ -30,6 +30,14 @@ export interface Part extends Size {
 /** All of a plane. */
 export const whole = ({ width, height }: Size): Part => ({ x: 0, y: 0, width, height })
 
+/** The px of cells, in a picture of so many. */
+export const pxOf = ({ x, y, width, height }: Part, full: Size): Part => ({
+  x: 2 * x,
+  y: 2 * y,
+  width: Math.min(full.width, 2 * (x + width)) - 2 * x,
+  height: Math.min(full.height, 2 * (y + height)) - 2 * y,
+})
+
 /** Where a part of a plane begins whose rows are `across` cells. */
 export const partAt = (plane: Plane, across: number, { x, y }: Part): number => plane.byteOffset + (y * across + x) * 4
 
@@ -37,8 +45,9 @@ export const partAt = (plane: Plane, across: number, { x, y }: Part): number => 
 export function boxMean(k: Kernels, size: Size, plane: Plane, r: number, out: Plane, part = whole(size)): void {
   const { width, height } = part
   k.scope(() => {
-    const room = k.alloc(width * height * 4)
-    const sums = k.alloc(width * 4)
+    const row = (width + 3) * 4
+    const room = k.alloc((2 * r + 2) * row)
+    const sums = k.alloc(row)
     const [from, to] = [plane, out].map(p => partAt(p, size.width, part)) as [number, number]
     k.boxMean(from, size.width, width, height, r, to, room, sums)
   })

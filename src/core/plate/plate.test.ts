@@ -10,6 +10,7 @@ import { cutout } from './cutout'
 import { movementFinder } from './find-movement'
 import { measureGain, POWER } from './light'
 import { STILL } from './movement'
+import { planeIn } from './plane'
 
 const SIZE = { width: 240, height: 160 }
 
@@ -198,8 +199,7 @@ it('says where somebody swayed before the set for most of the time, and nowhere 
 
 it('fills holes that are too small or doubtful, drops specks, and keeps what is sure', () => {
   const size = { width: 40, height: 20 }
-  const told = new Float32Array(800).fill(-5)
-  const odds = new Float32Array(800).fill(-5)
+  const [told, odds] = [planeIn(k, 800).fill(-5), planeIn(k, 800).fill(-5)]
   const rectangle = (x: number, y: number, w: number, h: number, value: number, own: number) => {
     for (let j = y; j < y + h; j++)
       for (let i = x; i < x + w; i++) {
@@ -212,7 +212,7 @@ it('fills holes that are too small or doubtful, drops specks, and keeps what is 
   rectangle(10, 4, 5, 5, -4, -1)
   rectangle(20, 4, 5, 5, -4, -9)
   rectangle(36, 10, 2, 2, 4, 9)
-  clean(size, told, odds, { speck: 6, hole: 50 })
+  clean(k, size, told, odds, { speck: 6, hole: 50 })
   const is = (x: number, y: number) => told[y * 40 + x]! > 0
   expect([is(5, 5), is(12, 6), is(22, 6), is(36, 10), is(3, 3), is(39, 19)]).toEqual([
     true,

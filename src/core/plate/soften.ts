@@ -2,7 +2,7 @@
 import { type Cells, LIFT } from './cells'
 import type { Knowledge } from './evidence'
 import { POWER } from './light'
-import { boxMean, type Part, type Plane, partAt, placed, roomFor } from './plane'
+import { boxMean, type Part, type Plane, partAt, placed, pxOf, roomFor } from './plane'
 import { dropIslands, dropSpecks, fillPits } from './specks'
 
 /** Cells outside and inside of the border between somebody and the set in which alpha is solved for, and over which inwards is told. */
@@ -102,8 +102,9 @@ export function soften(
     ])
     const [toX, toY] = [part.x + part.width, part.y + part.height]
     k.softenCells(addresses, numbers, width, height, full.width, full.height, INWARD.length, part.x, part.y, toX, toY)
-    dropSpecks(k, full, alpha)
-    fillPits(k, full, alpha)
+    const px = pxOf(part, full)
+    dropSpecks(k, full, alpha, px)
+    fillPits(k, full, alpha, px)
     dropIslands(k, full, alpha)
   })
 }

@@ -1,7 +1,7 @@
 // What stands still stays as it was.
 import type { Cells } from './cells'
 import type { Noise } from './noise'
-import { type Plane, placed } from './plane'
+import { type Plane, placed, whole } from './plane'
 
 /** How much of the alpha before stays where nothing moves, and by how much the new one may differ (of 255) to be taken for noise. */
 const KEEP = 0.8
@@ -13,14 +13,26 @@ const REST = 4
 /** Y, u and v of cells. */
 export type Tones = Record<'y' | 'u' | 'v', Plane>
 
-/** Brings alpha of a frame (where its px lie) nearer to that before where nothing moves and the two differ by little. `before`: what the frame before looked like. Throws OutOfMemory. */
-export function steady(frame: Cells, before: Tones, noise: Noise, alpha: number, alphaBefore: number): void {
+/**
+ * Brings alpha of a frame (where its px lie) nearer to that before where nothing moves and the two differ by little. `before`: what the frame before looked like; of a part of its px all
+ * else is left alone. Throws OutOfMemory.
+ */
+export function steady(
+  frame: Cells,
+  before: Tones,
+  noise: Noise,
+  { now, before: old }: { now: number; before: number },
+  part = whole(frame.full),
+): void {
   const { k, full } = frame
   k.scope(() => {
     const planes = k.alloc(24)
     k.ints(planes, 6).set([frame, before].flatMap(({ y, u, v }) => [y, u, v].map(plane => plane.byteOffset)))
     const grain = placed(k, noise.y)
     const [perU, perV] = [0.5 / noise.u, 0.5 / noise.v]
-    k.steadyAlpha(alpha, alphaBefore, full.width, full.height, planes, grain, perU, perV, NEAR, KEEP, MOVES, REST)
+    const { width, height } = full
+    const { x, y } = part
+    const [toX, toY] = [x + part.width, y + part.height]
+    k.steadyAlpha(now, old, width, height, planes, grain, perU, perV, NEAR, KEEP, MOVES, REST, x, y, toX, toY)
   })
 }

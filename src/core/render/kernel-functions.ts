@@ -156,6 +156,9 @@ export interface KernelFunctions {
     scale: number,
     lift: number,
     row: number,
+    firsts: number,
+    weights: number,
+    taps: number,
   ): void
   shiftPlane(src: number, width: number, height: number, x: number, y: number, dst: number, row: number): void
   turnPlane(
@@ -220,6 +223,7 @@ export interface KernelFunctions {
     right: number,
     above: number,
     below: number,
+    own: number,
     out: number,
   ): void
   softenCells(
@@ -268,6 +272,7 @@ export interface KernelFunctions {
   overlayRow(dst: number, src: number, n: number): void
   dropSpecks(
     alpha: number,
+    step: number,
     before: number,
     width: number,
     height: number,
@@ -276,10 +281,11 @@ export interface KernelFunctions {
     needed: number,
     faint: number,
   ): void
-  fillPits(alpha: number, before: number, width: number, height: number, pit: number): void
+  fillPits(alpha: number, step: number, before: number, width: number, height: number, pit: number): void
   dropIslands(alpha: number, width: number, height: number, part: number, smallest: number, found: number): void
   dropFaint(
     alpha: number,
+    step: number,
     marks: number,
     width: number,
     height: number,
@@ -287,6 +293,7 @@ export interface KernelFunctions {
     faint: number,
     rounds: number,
   ): void
+  signRuns(plane: number, width: number, height: number, starts: number, firsts: number): number
   standingCells(told: number, width: number, height: number, is: number, box: number): void
   tallyCells(
     told: number,
@@ -314,6 +321,10 @@ export interface KernelFunctions {
     keep: number,
     moves: number,
     rest: number,
+    x0: number,
+    y0: number,
+    x1: number,
+    y1: number,
   ): void
   shadeCells(
     near: number,
