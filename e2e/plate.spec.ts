@@ -60,3 +60,32 @@ test('a plate of another place is named as one where somebody is cut out by it',
     timeout: 60_000,
   })
 })
+
+test('letters stand behind somebody whose set never stood empty, by five touches', async ({ page }) => {
+  await begin(page, ['walk-across'])
+  await goTo(page, 119)
+  const take = await stagePixels(page)
+  await page.getByRole('button', { name: 'New plate cut-out on walk-across' }).click()
+  await expect(page.getByLabel('Plate', { exact: true })).toHaveValue('')
+  await page.getByRole('button', { name: 'Make a plate of it' }).click()
+  await page.getByRole('button', { name: 'Put the plate farthest' }).click({ timeout: 60_000 })
+  await settled(page)
+  // Cut out and put back before the set that it was cut from, next to nothing is another picture.
+  const back = await stagePixels(page)
+  const far = back.rgb.filter((code, i) => Math.abs(code - take.rgb[i]!) > 24).length
+  expect(far / back.rgb.length).toBeLessThan(0.002)
+
+  await page.keyboard.press('Alt+t')
+  await page.getByLabel('Type the letters').fill('GHOST')
+  await page.keyboard.press('Escape')
+  await settled(page)
+  await expect(page.locator('[data-layer]')).toHaveCount(3)
+  const lettered = await stagePixels(page)
+  const [vest, letter] = [
+    [620, 400],
+    [834, 358],
+  ] as const
+  expect(pixelAt(lettered, ...vest)).toEqual(pixelAt(back, ...vest))
+  expect(Math.min(...pixelAt(lettered, ...letter))).toBeGreaterThan(225)
+  expect(Math.max(...pixelAt(back, ...letter))).toBeLessThan(160)
+})

@@ -15,7 +15,7 @@ test('a take that is darker than the plate is brought to its light from the repo
   })
   await expect(page.getByRole('main', { name: 'Lock-off report' }).getByRole('slider')).toHaveCount(1)
   await dark.getByRole('slider').press('ArrowRight')
-  await expect(page.getByRole('complementary')).toContainText('clockmaker-right.mp4, frame 1')
+  await expect(page.getByRole('complementary')).toContainText('clockmaker-right.mp4, frame 2')
   await dark.getByRole('button', { name: 'Match its light' }).click()
   await expect(dark.getByText('✓ done')).toBeVisible()
   await page.keyboard.press('Control+z')

@@ -31,6 +31,14 @@ export const GRAPHICS: readonly Command[] = [
     run: stage => void addLettering(stage),
   },
   {
+    id: 'lettering-behind',
+    name: 'New lettering behind the chosen layer',
+    group: 'Layer',
+    keys: 'alt+t',
+    applies: () => canAdd() && one(),
+    run: stage => void addLettering(stage, chosen()?.id),
+  },
+  {
     id: 'type',
     name: 'Type the letters on the picture',
     group: 'Layer',

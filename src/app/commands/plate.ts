@@ -84,7 +84,7 @@ export const PLATE: readonly Command[] = [
     name: 'Make a plate of what its take shows most of the time',
     group: 'Take',
     applies: () => canBring() && filmsChosen().length > 0,
-    run: stage => void told(makePlate(stage, filmsChosen())),
+    run: stage => void told(makePlate(stage, filmsChosen()).then(made => made?.sentence ?? null)),
   },
   {
     id: 'keep-picture',

@@ -1,9 +1,9 @@
 // What can be done about what a take says, each in one touch that can be taken back.
 import { type Advice, type Finding, lightsOf } from '../../core/plate'
-import { edits, type Layer, makeLayer, momentAt, newId, type Shot, type Take, type Timing } from '../../core/shot'
+import { edits, type Layer, momentAt, newId, type Shot, type Take } from '../../core/shot'
 import { frameToSeconds, type Rate, secondsToFrame } from '../../core/time'
 import { editIn, projectOf, rootShot, store, takeChanged } from '../store'
-import { placeActs } from './place'
+import { placeActs, placePlate } from './place'
 import type { TakeReport } from './reports'
 
 /** A finding with all that is needed to do something about it. */
@@ -58,21 +58,6 @@ const stretchOf = ({ rate, finding: { from, to } }: Case) => ({
 
 const actsOf = (one: Case): Finding[] => one.report.findings.filter(f => f.about === 'people' && f.advice === 'acts')
 
-/** The empty stretch, there and back, behind everything and as long as the shot. */
-function plateLayer(one: Case): Layer {
-  const { take, shot } = one
-  const { from, to } = stretchOf(one)
-  const layer = makeLayer(take, shot.size, shot.rate, { at: 0, stretch: { from, to } })
-  const timing: Timing = { kind: 'loop', from, to, style: 'swing', over: 0, speed: 1, begun: 0 }
-  return {
-    ...layer,
-    name: 'Plate',
-    span: { from: 0, to: shot.length },
-    timing,
-    sound: { ...layer.sound, on: false },
-  }
-}
-
 const DOINGS: Readonly<Record<Advice, Doing>> = {
   steady: {
     name: 'Steady it onto the plate',
@@ -117,9 +102,7 @@ const DOINGS: Readonly<Record<Advice, Doing>> = {
       )
     },
     run(one, gesture) {
-      const layer = plateLayer(one)
-      store.dispatch(editIn(gesture, 'addLayers', [layer]))
-      store.dispatch(editIn(gesture, 'reorderLayer', layer.id, one.shot.layers.length))
+      placePlate(one.take, stretchOf(one), gesture)
     },
   },
   acts: {

@@ -5,7 +5,7 @@ import { flatten, type OutlinePoint, roundOutlinePoint } from '../../core/outlin
 import { type Layer, LIMITS, makeLettering, makePiece, newId, type Piece, type Take } from '../../core/shot'
 import { layoutAt, wordingOf } from '../../core/source'
 import { SHIPPED, type ShippedFont, STAND_INS } from '../fonts/shipped'
-import { edit, editIn, layersChosen, projectOf, refusalTold, sectionOpened, shotOf, store, typingSet } from '../store'
+import { editIn, layersChosen, projectOf, refusalTold, sectionOpened, shotOf, store, typingSet } from '../store'
 import { bringTakes } from './bring-takes'
 import type { StageEngine } from './stage-engine'
 
@@ -91,9 +91,12 @@ export async function writeLetters(layer: string, text: string, stage: StageEngi
   store.dispatch(editIn(gesture, 'changeGraphic', layer, { fonts }))
 }
 
-/** Adds a layer nearest the lens and opens what can be set about it. */
-export function addGraphic(layer: Layer): void {
-  store.dispatch(edit('addLayers', [layer]))
+/** Adds a layer nearest the lens, or right behind another one, and opens what can be set about it. */
+export function addGraphic(layer: Layer, before: string | null = null): void {
+  const gesture = newId()
+  const at = shotOf(store.getState())?.layers.findIndex(l => l.id === before) ?? -1
+  store.dispatch(editIn(gesture, 'addLayers', [layer]))
+  if (at >= 0) store.dispatch(editIn(gesture, 'reorderLayer', layer.id, at + 1))
   store.dispatch(layersChosen([layer.id]))
   store.dispatch(sectionOpened('source'))
 }
@@ -144,15 +147,15 @@ export async function lettersToPieces(layer: Layer, stage: StageEngine): Promise
   store.dispatch(layersChosen([panel.id]))
 }
 
-/** A new lettering, ready to be typed over. */
-export async function addLettering(stage: StageEngine): Promise<void> {
+/** A new lettering, ready to be typed over: nearest the lens, or right behind a layer. */
+export async function addLettering(stage: StageEngine, before: string | null = null): Promise<void> {
   const shot = shotOf(store.getState())
   if (!shot) return
   try {
     const fonts = await shippedFonts(SHIPPED[0]!, stage)
     const now = shotOf(store.getState())
     if (fonts.length === 0 || now?.id !== shot.id) return
-    addGraphic(makeLettering(now, 'Lettering', fonts))
+    addGraphic(makeLettering(now, 'Lettering', fonts), before)
     store.dispatch(typingSet(true))
   } catch (error) {
     say(`Letters cannot be set: ${reasonOf(error)}.`)

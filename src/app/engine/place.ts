@@ -1,6 +1,17 @@
 // Takes and parts of them -> layers of the open shot, at the playhead.
-import { type Act, actLayers, type Layer, makeLayer, matteOf, type Placing, type Take } from '../../core/shot'
-import { edit, layersChosen, pieceChosen, projectOf, shotOf, store, takeClosed } from '../store'
+import {
+  type Act,
+  actLayers,
+  type Layer,
+  makeLayer,
+  matteOf,
+  newId,
+  type Placing,
+  plateLayer,
+  type Stretch,
+  type Take,
+} from '../../core/shot'
+import { edit, editIn, layersChosen, pieceChosen, projectOf, shotOf, store, takeClosed } from '../store'
 
 /** The frame at which things are placed: the playhead of the shot, also while a take is looked at. */
 const playhead = (): number => store.getState().view.frame
@@ -22,6 +33,16 @@ export function placeTake(take: Take, placing: Omit<Placing, 'at'> & { at?: numb
   store.dispatch(takeClosed())
   store.dispatch(edit('addLayers', [layer]))
   store.dispatch(layersChosen([layer.id]))
+}
+
+/** Puts an empty picture of the set farthest from the lens, over all of the shot: a film's by the stretch in which nobody is there. */
+export function placePlate(take: Take, stretch: Stretch, gesture: string = newId()): void {
+  const shot = shotOf(store.getState())
+  if (!shot) return
+  const made = plateLayer(take, stretch, shot)
+  const layer = { ...made, name: freeName(made.name, shot.layers) }
+  store.dispatch(editIn(gesture, 'addLayers', [layer]))
+  store.dispatch(editIn(gesture, 'reorderLayer', layer.id, shot.layers.length))
 }
 
 /** Puts parts of a take over each other, all starting together. */

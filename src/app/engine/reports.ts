@@ -71,7 +71,7 @@ export function startReports(project: string, thread: PlateThread): Reports {
     state: 'ready',
     seen,
     of: seen.length,
-    findings: findings(seen),
+    findings: findings(seen, 1),
   })
 
   async function recalled(report: TakeReport): Promise<TakeReport> {

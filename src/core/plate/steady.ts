@@ -4,10 +4,10 @@ import type { Noise } from './noise'
 import { type Plane, placed, whole } from './plane'
 
 /** How much of the alpha before stays where nothing moves, and by how much the new one may differ (of 255) to be taken for noise. */
-const KEEP = 0.8
-const NEAR = 64
+const KEEP = 0.85
+const NEAR = 96
 /** Three squares of unit variance are there by chance alone: at so many of them all is new, at so many fewer all is still. */
-const MOVES = 9
+const MOVES = 11
 const REST = 4
 
 /** Y, u and v of cells. */

@@ -23,6 +23,7 @@ export {
   makeShape,
   newId,
   type Placing,
+  plateLayer,
 } from './make'
 export { makeLettering, makePanel } from './make-graphic'
 export { matteOf } from './make-matte'

@@ -104,6 +104,19 @@ export function makeLayer(take: Take, size: Size, rate: Rate, placing: Placing =
   }
 }
 
+/** An empty picture of the set over all of a shot: of a film the stretch in which nobody is there, there and back, without its sound. */
+export function plateLayer(take: Take, { from, to }: Stretch, { size, rate, length }: Shot): Layer {
+  const layer = makeLayer(take, size, rate)
+  const isFilm = take.picture?.kind === 'film'
+  return {
+    ...layer,
+    name: 'Plate',
+    span: { from: 0, to: length },
+    timing: isFilm ? { kind: 'loop', from, to, style: 'swing', over: 0, speed: 1, begun: 0 } : layer.timing,
+    sound: { ...layer.sound, on: false },
+  }
+}
+
 /** A layer for each act of a take, all beginning at one frame, the first act nearest the lens. */
 export function actLayers(take: Take, acts: readonly Act[], size: Size, rate: Rate, at: number): Layer[] {
   return acts.map(act => ({ ...makeLayer(take, size, rate, { at, stretch: act }), name: act.name }))

@@ -24,6 +24,9 @@ function drawDifference(c: CanvasRenderingContext2D, one: ImageBitmap, other: Im
   c.putImageData(picture, 0, 0)
 }
 
+/** Nought has no sign. */
+const hundredths = (value: number): string => (Math.round(value * 100) / 100 || 0).toFixed(2)
+
 export function Pointed({ take, frame }: { take: Take; frame: number }) {
   const derived = useDerived()
   const report = useReport(take.digest)
@@ -56,14 +59,14 @@ export function Pointed({ take, frame }: { take: Take; frame: number }) {
   const seen = report?.seen[frame]
   return (
     <figure className="flex flex-col gap-2 bg-well p-2">
-      <canvas ref={picture} width={WIDTH} height={height} aria-label={`Frame ${frame} of ${take.name}`} />
+      <canvas ref={picture} width={WIDTH} height={height} aria-label={`Frame ${frame + 1} of ${take.name}`} />
       <figcaption className="text-quiet">
-        <span className="text-ink">{take.name}</span>, frame {frame}
+        <span className="text-ink">{take.name}</span>, frame {frame + 1}
         {isLost && <span className="text-warn"> ◆ cannot be shown</span>}
         {seen && (
           <span className="block tabular-nums">
-            {seen.movement.x.toFixed(2)}, {seen.movement.y.toFixed(2)} px · {Math.log2(seen.gain[1]).toFixed(2)} stops ·{' '}
-            {(seen.share * 100).toFixed(1)}% somebody
+            {hundredths(seen.movement.x)}, {hundredths(seen.movement.y)} px · {hundredths(Math.log2(seen.gain[1]))}{' '}
+            stops · {(seen.share * 100).toFixed(1)}% somebody
           </span>
         )}
       </figcaption>

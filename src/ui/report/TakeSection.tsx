@@ -1,16 +1,13 @@
 // One take of the report: what it says in sentences, each with the one thing to do about it.
 import { useState } from 'react'
 import { doingFor } from '../../app/engine/advice'
-import { makePlate } from '../../app/engine/make-plate'
 import type { TakeReport } from '../../app/engine/reports'
-import { stopJob } from '../../app/jobs/run'
-import { jobUnderWay, projectOf, useStore } from '../../app/store'
+import { projectOf, useStore } from '../../app/store'
 import type { Finding } from '../../core/plate'
 import type { Take } from '../../core/shot'
 import { TextButton } from '../common/Button'
-import { jobText } from '../common/job-text'
-import { sayNote } from '../common/problem'
-import { useEngine, useReports } from '../stage/engine-context'
+import { useReports } from '../stage/engine-context'
+import { MakePlate } from '../takes/MakePlate'
 import { Time } from './Time'
 import { useReport } from './use-report'
 
@@ -91,39 +88,10 @@ function AgainstChoice({ take, report }: { take: Take; report: TakeReport }) {
   )
 }
 
-/** Makes a plate of the take, or tells how far that is. */
-function MakePlate({ take }: { take: Take }) {
-  const engine = useEngine()
-  const readOnly = useStore(s => s.view.readOnly)
-  const job = useStore(s => jobUnderWay(s.jobs, ['bring'], projectOf(s)?.id ?? null))
-  const make = async () => {
-    const sentence = engine && (await makePlate(engine, [take]))
-    if (sentence) sayNote(sentence)
-  }
-  if (job) {
-    return (
-      <>
-        <span role="status" className="text-xs text-quiet">
-          {jobText(job)}
-        </span>
-        <TextButton onClick={() => stopJob(job.id)}>Stop</TextButton>
-      </>
-    )
-  }
-  return (
-    <TextButton
-      disabled={!engine || readOnly}
-      title="A still of what it shows most of the time, without whoever moves about in it"
-      onClick={() => void make()}
-    >
-      Make a plate of it
-    </TextButton>
-  )
-}
-
-/** Of a take without faults: all that there is to say, in a line. */
+/** Of a take without faults: all that there is to say, in a line. What its picture is like can be read where there is more room. */
 const inShort = (findings: readonly Finding[]): string =>
   findings
+    .filter(f => f.about !== 'picture')
     .map(f => f.sentence.replace(/\.$/, ''))
     .join('. ')
     .concat('.')
@@ -142,7 +110,7 @@ export function TakeSection({ take, frame, onPoint }: { take: Take } & PointProp
   const isPlain = isReady && !report.findings.some(f => f.isFault)
   const open = isOpen ?? !isPlain
   return (
-    <section aria-label={take.name} className="border-t border-line py-3">
+    <section aria-label={take.name} className="border-t border-line py-3 first:border-t-0">
       <header className="flex items-center gap-3">
         <h2 className="font-display text-lg">{take.name}</h2>
         <span className="min-w-0 flex-1 truncate text-quiet">{isReady ? !open && inShort(report.findings) : ''}</span>

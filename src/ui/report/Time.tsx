@@ -74,6 +74,7 @@ export function Time({ take, report, frame, onPoint }: Props) {
       aria-valuemin={0}
       aria-valuemax={last}
       aria-valuenow={frame ?? 0}
+      aria-valuetext={`frame ${(frame ?? 0) + 1}`}
       className="relative cursor-crosshair pt-[18px]"
       onPointerMove={point}
       onPointerDown={point}

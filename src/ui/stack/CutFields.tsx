@@ -1,16 +1,18 @@
 // A piece that is somebody cut out by a plate: which plate, when nobody is in it, and how little tells somebody.
 import { useEffect, useState } from 'react'
+import { placePlate } from '../../app/engine/place'
 import { paintedMoment } from '../../app/painted-moment'
 import { brushSet, edit, projectOf, shotOf, store, useSend, useStore } from '../../app/store'
 import { isKeyed } from '../../core/keys'
 import { type Cut, isTold } from '../../core/plate/recipe'
 import { isOn } from '../../core/plate/strokes'
 import { shapeAt, shapeValue } from '../../core/shape'
-import { type Layer, LIMITS, type Piece, type Take } from '../../core/shot'
+import { asTake, type Layer, LIMITS, type Piece, type Take } from '../../core/shot'
 import { TextButton } from '../common/Button'
 import { Choice } from '../common/Choice'
 import { NumberField } from '../common/NumberField'
 import { useCutOuts } from '../stage/engine-context'
+import { MakePlate } from '../takes/MakePlate'
 import { CutDoubts } from './CutDoubts'
 import { ValueField } from './ValueField'
 
@@ -35,6 +37,11 @@ export function CutFields({ layer, piece }: { layer: Layer; piece: Piece }) {
   const takes = useStore(s => projectOf(s)?.takes)
   const cut = cutAt(piece, frame)
   const plate = takes?.find(t => t.digest === cut.plate)
+  const isPlaced = useStore(s => {
+    const layers = shotOf(s)?.layers ?? []
+    const farther = layers.slice(layers.findIndex(l => l.id === layer.id) + 1)
+    return farther.some(l => asTake(l.source)?.digest === cut.plate)
+  })
   const path = { of: 'shape', piece: piece.id } as const
   const set = (changes: Partial<Cut>) => {
     const isKey = store.getState().view.keying && isKeyed(shapeValue(piece.shape))
@@ -63,6 +70,16 @@ export function CutFields({ layer, piece }: { layer: Layer; piece: Piece }) {
           ))}
         </select>
       </label>
+      {plate && !isPlaced && (
+        <TextButton
+          className="col-span-2"
+          disabled={readOnly}
+          title="A layer of the plate behind all others, as long as the shot"
+          onClick={() => placePlate(plate, cut)}
+        >
+          Put the plate farthest
+        </TextButton>
+      )}
       {isFilm && (
         <>
           <ValueField field="from" label="Empty from" {...seconds} />
@@ -85,7 +102,7 @@ export function CutFields({ layer, piece }: { layer: Layer; piece: Piece }) {
         </>
       )}
       <CutDoubts layer={layer} cut={cut} />
-      <Painting layer={layer} cut={cut} set={set} />
+      <Painting layer={layer} piece={piece} cut={cut} set={set} />
       <Making />
     </>
   )
@@ -97,8 +114,30 @@ const BRUSHES = [
   { value: 'lose', name: 'Lose' },
 ] as const
 
+/** Makes a plate that of a piece which has none, if that is still there and has none still. */
+function choose(layer: string, piece: string, plate: Take): void {
+  const { frame } = store.getState().view
+  const found = shotOf(store.getState())
+    ?.layers.find(l => l.id === layer)
+    ?.matte.find(p => p.id === piece)
+  if (found?.shape.kind !== 'cutout') return
+  const cut = cutAt(found, frame)
+  if (cut.plate !== '') return
+  store.dispatch(edit('setValue', layer, { of: 'shape', piece }, frame, { ...cut, plate: plate.digest }, false))
+}
+
 /** What is painted on the picture to correct it, and what was. */
-function Painting({ layer, cut, set }: { layer: Layer; cut: Cut; set: (changes: Partial<Cut>) => void }) {
+function Painting({
+  layer,
+  piece,
+  cut,
+  set,
+}: {
+  layer: Layer
+  piece: Piece
+  cut: Cut
+  set: (changes: Partial<Cut>) => void
+}) {
   const send = useSend()
   const readOnly = useStore(s => s.view.readOnly)
   const frame = useStore(s => s.view.frame)
@@ -110,6 +149,7 @@ function Painting({ layer, cut, set }: { layer: Layer; cut: Cut; set: (changes: 
   const moment = paintedMoment(layer, frame, rate, takes ?? [])
   const elsewhere = strokes.filter(s => !isOn(s, moment))
   const here = strokes.length - elsewhere.length
+  const own = takes?.find(t => t.digest === asTake(layer.source)?.digest && t.picture?.kind === 'film')
   if (cut.settled)
     return (
       <div className="col-span-2 flex min-h-7 items-center justify-between text-xs text-quiet">
@@ -126,7 +166,19 @@ function Painting({ layer, cut, set }: { layer: Layer; cut: Cut; set: (changes: 
   return (
     <div className="col-span-2 flex flex-col gap-1.5 text-xs text-quiet">
       {strokes.length === 0 && cut.plate === '' && (
-        <p>Keep and lose with one stroke each, once more where it goes wrong. Between two painted frames both tell.</p>
+        <>
+          {own && (
+            <div className="flex flex-wrap items-center justify-between gap-x-2">
+              No empty picture of the set?
+              <span className="-mr-3">
+                <MakePlate take={own} onMade={take => choose(layer.id, piece.id, take)} />
+              </span>
+            </div>
+          )}
+          <p>
+            Or keep and lose with one stroke each, once more where it goes wrong. Between two painted frames both tell.
+          </p>
+        </>
       )}
       <div className="flex items-center justify-between gap-2">
         Paint

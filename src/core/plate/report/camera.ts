@@ -7,7 +7,7 @@ const BUMP = 0.3
 /** px from frame to frame, as a rule, of a camera that is held by hand. */
 const HELD = 0.4
 
-export function aboutCamera(frames: readonly Seen[]): Finding[] {
+export function aboutCamera(frames: readonly Seen[], first: number): Finding[] {
   const all = { about: 'camera', ...overall(frames) } as const
   const [xs, ys] = [frames.map(f => f.movement.x), frames.map(f => f.movement.y)]
   const hops = frames.slice(1).map((f, i) => Math.hypot(f.movement.x - xs[i]!, f.movement.y - ys[i]!))
@@ -23,7 +23,7 @@ export function aboutCamera(frames: readonly Seen[]): Finding[] {
       const by = (values: number[]) =>
         middle(values.slice(at, at + BESIDE)) - middle(values.slice(Math.max(0, at - BESIDE), at))
       const far = Math.hypot(by(xs), by(ys))
-      const sentence = `The camera is bumped at frame ${at}, by ${px(far)}. Cut-outs allow for it; for anything else steady the take onto the plate.`
+      const sentence = `The camera is bumped at frame ${first + at}, by ${px(far)}. Cut-outs allow for it; for anything else steady the take onto the plate.`
       return { about: 'camera', from: at, to: at, isFault: true, word: 'bumped', sentence, advice: 'steady' }
     })
   if (found.length > 0) return found

@@ -7,11 +7,14 @@ import { aboutPicture } from './picture'
 
 export type { Advice, Finding, Measured, Seen } from './finding'
 
-/** Everything worth a word about a take: of the camera, the light, who is there, and the picture. */
-export function findings(frames: readonly Seen[]): Finding[] {
+/**
+ * Everything worth a word about a take: of the camera, the light, who is there, and the picture. `first`: the number that its first frame has where this is read, such as 1 at the
+ * workbench and 0 in a terminal, whose files are numbered so; `from` and `to` are counted from 0 all the same.
+ */
+export function findings(frames: readonly Seen[], first = 0): Finding[] {
   if (frames.length === 0) return []
-  const people = aboutPeople(frames)
+  const people = aboutPeople(frames, first)
   // Against a plate of another place nothing else is worth a word.
   if (people.some(f => f.isFault)) return people
-  return [...aboutCamera(frames), ...aboutLight(frames), ...people, ...aboutPicture(frames)]
+  return [...aboutCamera(frames, first), ...aboutLight(frames, first), ...people, ...aboutPicture(frames, first)]
 }

@@ -9,13 +9,13 @@ const SWITCH = 0.08
 
 const brightness = ({ gain }: Light): number => 0.2126 * gain[0] + 0.7152 * gain[1] + 0.0722 * gain[2]
 
-export function aboutLight(frames: readonly Seen[]): Finding[] {
+export function aboutLight(frames: readonly Seen[], first: number): Finding[] {
   const all = { about: 'light', ...overall(frames) } as const
   const lights = lightsOf(frames)
   const levels = lights.map(brightness)
   const usual = middle(levels)
   const switched = steps(levels, SWITCH * usual).map(({ at, by }): Finding => {
-    const sentence = `The light ${by > 0 ? 'goes up' : 'goes down'} at frame ${at}, by ${percent(Math.abs(by) / usual)}: something was switched, or the camera exposed anew. Cut the take there.`
+    const sentence = `The light ${by > 0 ? 'goes up' : 'goes down'} at frame ${first + at}, by ${percent(Math.abs(by) / usual)}: something was switched, or the camera exposed anew. Cut the take there.`
     return {
       about: 'light',
       from: at,

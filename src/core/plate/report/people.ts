@@ -51,7 +51,7 @@ function shadowWords({ before, after }: { before: number; after: number }): stri
   return words === '' ? '' : ` Their shadow is in the picture ${words}: leave it room.`
 }
 
-export function aboutPeople(frames: readonly Seen[]): Finding[] {
+export function aboutPeople(frames: readonly Seen[], first: number): Finding[] {
   const all = { about: 'people', ...overall(frames) } as const
   if (middle(frames.map(f => f.share)) > EVERYBODY) {
     const sentence = 'Most of the picture is unlike the plate: it shows another place, or somebody fills it.'
@@ -60,20 +60,22 @@ export function aboutPeople(frames: readonly Seen[]): Finding[] {
   const found: Finding[] = []
   const parts = stretches(frames)
   const acts = parts.filter(p => !p.isEmpty)
+  const isPlate = ({ from, to, isEmpty }: Stretch) => isEmpty && to - from + 1 >= LEAST
+  const isWorthCutting = acts.length > 1 || parts.some(isPlate)
   for (const part of parts) {
     const { from, to, isEmpty } = part
     const own = { about: 'people', from, to, isFault: false } as const
-    if (isEmpty && to - from + 1 >= LEAST) {
-      const sentence = `Nobody is there from frame ${from} to ${to}: a plate.`
+    if (isPlate(part)) {
+      const sentence = `Nobody is there from frame ${first + from} to ${first + to}: a plate.`
       found.push({ ...own, word: 'nobody here', sentence, advice: 'plate' })
     } else if (!isEmpty) {
       const number = acts.indexOf(part) + 1
-      const sentence = `Act ${number}: frames ${from} to ${to}.${shadowWords(shadowBeside(frames, part))}`
+      const sentence = `Act ${number}: frames ${first + from} to ${first + to}.${shadowWords(shadowBeside(frames, part))}`
       found.push({
         ...own,
         word: `act ${number}`,
         sentence,
-        advice: acts.length > 1 || parts.length > 1 ? 'acts' : null,
+        advice: isWorthCutting ? 'acts' : null,
       })
     }
   }

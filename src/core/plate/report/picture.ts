@@ -10,12 +10,12 @@ const BLACK = 0.15
 /** σ of grain, codes, from which it is in the way. */
 const NOISY = 6
 
-export function aboutPicture(frames: readonly Seen[]): Finding[] {
+export function aboutPicture(frames: readonly Seen[], first: number): Finding[] {
   const all = { about: 'picture', ...overall(frames), isFault: true, advice: null } as const
   const found: Finding[] = []
   const sharp = frames.map(f => f.sharp)
   for (const { at, by } of steps(sharp, REFOCUS)) {
-    const sentence = `The camera refocuses at frame ${at}: the set is ${by < 0 ? 'softer' : 'sharper'} from there on. Cut the take there, each part by a plate that is as sharp.`
+    const sentence = `The camera refocuses at frame ${first + at}: the set is ${by < 0 ? 'softer' : 'sharper'} from there on. Cut the take there, each part by a plate that is as sharp.`
     found.push({ ...all, from: at, to: at, word: 'refocused', sentence, advice: 'split' })
   }
   if (found.length === 0 && middle(sharp) < SOFT)

@@ -106,6 +106,15 @@ it('parts a take into acts and stretches in which nobody is there', () => {
   expect(findings([])).toEqual([])
 })
 
+it('numbers frames from where they are read, and has nothing to cut where somebody is there all along', () => {
+  const frames = take(i => ({ share: i > 0 ? 0.08 : 0 }))
+  const people = (first: number) => findings(frames, first).find(f => f.about === 'people')
+  expect(people(0)).toMatchObject({ from: 1, sentence: expect.stringContaining('frames 1 to 99'), advice: null })
+  expect(people(1)).toMatchObject({ from: 1, sentence: expect.stringContaining('frames 2 to 100') })
+  const bumped = take(i => ({ x: i < 30 ? 0 : 2 }))
+  expect(findings(bumped, 1).find(f => f.word === 'bumped')?.sentence).toContain('at frame 31,')
+})
+
 it('tells shadows that come before and go after somebody, a camera that refocuses, and what is clipped', () => {
   const acting = take(i => ({ share: i >= 40 && i < 60 ? 0.1 : 0, shade: i >= 33 && i < 64 ? 0.02 : 0 }))
   const act = about('people', acting).find(f => f.word === 'act 1')!

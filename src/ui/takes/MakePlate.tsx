@@ -1,0 +1,41 @@
+// A plate made of a take by a touch.
+import { makePlate } from '../../app/engine/make-plate'
+import { stopJob } from '../../app/jobs/run'
+import { jobUnderWay, projectOf, useStore } from '../../app/store'
+import type { Take } from '../../core/shot'
+import { TextButton } from '../common/Button'
+import { jobText } from '../common/job-text'
+import { sayNote } from '../common/problem'
+import { useEngine } from '../stage/engine-context'
+
+/** Makes a plate of the take, or tells how far that is. */
+export function MakePlate({ take, onMade }: { take: Take; onMade?: (plate: Take) => void }) {
+  const engine = useEngine()
+  const readOnly = useStore(s => s.view.readOnly)
+  const job = useStore(s => jobUnderWay(s.jobs, ['bring'], projectOf(s)?.id ?? null))
+  const make = async () => {
+    const made = engine && (await makePlate(engine, [take]))
+    if (!made) return
+    onMade?.(made.plate)
+    sayNote(made.sentence)
+  }
+  if (job) {
+    return (
+      <>
+        <span role="status" className="text-xs text-quiet">
+          {jobText(job)}
+        </span>
+        <TextButton onClick={() => stopJob(job.id)}>Stop</TextButton>
+      </>
+    )
+  }
+  return (
+    <TextButton
+      disabled={!engine || readOnly}
+      title="A still of what it shows most of the time, without whoever moves about in it"
+      onClick={() => void make()}
+    >
+      Make a plate of it
+    </TextButton>
+  )
+}
