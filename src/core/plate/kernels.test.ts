@@ -237,7 +237,7 @@ it('alpha stays nearer to that before it the less its cells and those beside the
         }
         const expected = Array.from(alpha, (a, p) => {
           const d = old[p]! - a
-          if (Math.abs(d) >= 64) return a
+          if (Math.abs(d) >= 96) return a
           const [cx, cy] = [(p % full.width) >> 1, Math.floor(p / full.width) >> 1]
           const squares: number[] = []
           for (let v = Math.max(0, cy - 1); v <= Math.min(height - 1, cy + 1); v++)
@@ -246,7 +246,7 @@ it('alpha stays nearer to that before it the less its cells and those beside the
               squares.push((frame.y[i]! - before.y[i]!) ** 2 / (2 * grain(frame.y[i]!)))
             }
           const mean = squares.reduce((sum, s) => sum + s, 0) / squares.length
-          return Math.floor(a + d * 0.8 * Math.max(0, Math.min(1, (9 - mean) / 4)) + 0.5)
+          return Math.floor(a + d * 0.85 * Math.max(0, Math.min(1, (11 - mean) / 4)) + 0.5)
         })
         steady(frame, before, NOISE, { now, before: then })
         close(alpha, expected, 1.01)
