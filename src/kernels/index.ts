@@ -25,6 +25,7 @@ export { filterRow, accumulateRow, boundRow, gainRow } from "./filter";
 export { turnPicture } from "./turn";
 export { frameRectRow } from "./frame";
 export { liftRow, halfRow, lightCells, lightLuma, slopePlane } from "./cells";
+export { veilCells, veilLuma } from "./veil";
 export { shiftPlane, turnPlane } from "./move";
 export { shrinkPlane } from "./shrink";
 export { boxMean } from "./mean";

@@ -1,4 +1,5 @@
 // Pictures that are made of takes by recipe, when they are first asked for, and kept packed.
+import { LRUCache } from 'lru-cache'
 import type { DerivedNeed } from '../core/picture'
 import { CARRIED_METHOD, COLOURS_PART, CUTOUT_METHOD, cutOf, strokesOf } from '../core/plate'
 import { type Recipe, recipeKey } from '../core/recipe'
@@ -61,30 +62,6 @@ const METHODS: Readonly<
   },
 }
 
-/** Packed frames by name, those used longest ago given up first. */
-function packedFrames() {
-  const kept = new Map<string, Uint8Array>()
-  let bytes = 0
-  return {
-    get(name: string): Uint8Array | null {
-      const found = kept.get(name)
-      if (!found) return null
-      kept.delete(name)
-      kept.set(name, found)
-      return found
-    },
-    put(name: string, packed: Uint8Array): void {
-      bytes += packed.length - (kept.get(name)?.length ?? 0)
-      kept.set(name, packed)
-      for (const [oldest, of] of kept) {
-        if (bytes <= KEPT) break
-        kept.delete(oldest)
-        bytes -= of.length
-      }
-    },
-  }
-}
-
 const nameOf = (key: string, index: number): string => `${key} ${index}`
 
 function whiteWith(k: Kernels, { width, height }: Size, alpha: Uint8Array): Codes {
@@ -136,7 +113,8 @@ export function derivedFrames(
   source: DerivedSource,
   place: FramePlace | null = null,
 ): DerivedFrames {
-  const packed = packedFrames()
+  // Those used longest ago are given up first.
+  const packed = new LRUCache<string, Uint8Array>({ maxSize: KEPT, sizeCalculation: frame => frame.length })
   // In order of use, the latest last.
   const prepared = new Map<string, Prepared>()
 
@@ -160,7 +138,7 @@ export function derivedFrames(
     let asked: Uint8Array | null = null
     for await (const frame of maker(index, isWanted)) {
       const bytes = packFrame(frame)
-      packed.put(nameOf(key, frame.index), bytes)
+      packed.set(nameOf(key, frame.index), bytes)
       await place?.put(recipe, frame.index, bytes)
       if (frame.index === index) asked = bytes
     }
@@ -173,7 +151,7 @@ export function derivedFrames(
     const name = nameOf(key, index)
     const here = packed.get(name)
     const bytes = here ?? (await place?.get(recipe, index)) ?? null
-    if (bytes && !here) packed.put(name, bytes)
+    if (bytes && !here) packed.set(name, bytes)
     return bytes
   }
 

@@ -25,7 +25,7 @@ export async function takeGrain(k: Kernels, frames: Frames, take: Counted, index
   const found: Grain[] = []
   for (const i of beside) {
     await readFrame(k, frames, take, i, () => true, other)
-    inLight(other, measureGain(one, other, null), lit)
+    inLight(other, { gain: measureGain(one, other, null), offset: 0 }, lit)
     found.push(grainBetween(one, lit))
   }
   // What moved adds to it and never takes away.

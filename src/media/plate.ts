@@ -86,7 +86,7 @@ async function sampled(
         if (i === 0) copyCells(cells, first)
         read.push(keptCells(cells))
       } else {
-        inLight(cells, measureGain(first, cells, null), lit)
+        inLight(cells, { gain: measureGain(first, cells, null), offset: 0 }, lit)
         read.push(keptCells(lit))
       }
     }

@@ -1,4 +1,5 @@
 // Small frames and loudness of takes, made once in the background and kept; drawn along the lanes and in the takes panel.
+import { LRUCache } from 'lru-cache'
 import type { Recipe } from '../../core/recipe'
 import { type Take, takeSeconds } from '../../core/shot'
 import { type Client, deriveClient, type MediaFile, proxy } from '../../workers/clients'
@@ -86,7 +87,9 @@ export function startDerived(project: string, onProblem: (sentence: string) => v
   const files = new Map<string, MediaFile>()
   const sheets = new Map<string, Sheet>()
   const loud = new Map<string, Uint8Array>()
-  const fine = new Map<string, ImageBitmap | null>()
+  const fine = new LRUCache<string, ImageBitmap>({ max: FINE, dispose: bitmap => bitmap.close() })
+  // What cannot be made is not asked for twice.
+  const asked = new Set<string>()
   const listeners = new Set<() => void>()
   let asking = 0
   let drawing = 0
@@ -185,16 +188,14 @@ export function startDerived(project: string, onProblem: (sentence: string) => v
     // Only a few at a time: what is wanted changes faster than it can be made.
     if (!file || asking >= 3) return
     asking++
-    fine.set(key, null)
-    if (fine.size > FINE) {
-      const oldest = fine.keys().next().value!
-      fine.get(oldest)?.close()
-      fine.delete(oldest)
-    }
+    asked.add(key)
     call()
       .frame(file, seconds, HEIGHT)
       .then(bitmap => {
-        fine.set(key, bitmap)
+        if (!bitmap) return
+        asked.delete(key)
+        if (ended) bitmap.close()
+        else fine.set(key, bitmap)
       })
       .catch(error => console.error('A small frame could not be made:', error))
       .finally(() => {
@@ -224,7 +225,7 @@ export function startDerived(project: string, onProblem: (sentence: string) => v
       if (exact) {
         const bitmap = fine.get(key)
         if (bitmap) return { source: bitmap, x: 0, y: 0, width: bitmap.width, height: bitmap.height }
-        if (bitmap === undefined) ask(digest, seconds, key)
+        if (!asked.has(key)) ask(digest, seconds, key)
       }
       const sheet = sheets.get(digest)
       if (!sheet) return null
@@ -247,7 +248,7 @@ export function startDerived(project: string, onProblem: (sentence: string) => v
       cancelAnimationFrame(drawing)
       worker?.end()
       listeners.clear()
-      for (const bitmap of fine.values()) bitmap?.close()
+      fine.clear()
     },
   }
 }

@@ -30,7 +30,7 @@ export function comparer(k: Kernels, size: Size) {
     readOther: (from: Kernels, picture: Picture) => readCells(from, picture, other),
     between(): Between {
       const gain = measureGain(one, other, null)
-      inLight(other, gain, lit)
+      inLight(other, { gain, offset: 0 }, lit)
       return { gain, veiled: measureLight(one, other, null, gain), plain: apart(one, other), matched: apart(one, lit) }
     },
   }

@@ -90,7 +90,7 @@ it('in another light are what the camera would have seen in it', () => {
       k.scope(() => {
         const there = colour.map((code, c) => coded(linear(code) * gain[c]!)) as unknown as Rgb
         const out = blankCells(k, { width: 6, height: 4 })
-        inLight(cellsOf(6, 4, colour), gain, out)
+        inLight(cellsOf(6, 4, colour), { gain, offset: 0 }, out)
         const back = cellsToRgba(out)
         for (let c = 0; c < 3; c++) expect(Math.abs(back[c]! - Math.min(255, there[c]!))).toBeLessThan(4)
       }),

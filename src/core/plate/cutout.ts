@@ -10,7 +10,7 @@ import { type Gain, inLight, type Light, measureGain, measureLight, POWER } from
 import { farBetween, type Movement, movedPlate, STILL } from './movement'
 import { measureNoise, type Noise, slopesOf } from './noise'
 import { palette } from './palette'
-import { boxMean, planeIn, pxOf } from './plane'
+import { boxMean, type Plane, planeIn, pxOf } from './plane'
 import type { Measured } from './report'
 import { sharpness, tally } from './seen'
 import { shadowOf } from './shadow'
@@ -32,6 +32,8 @@ export interface CutoutFrame extends Measured {
 /** Log odds that the most sensitive cut-out adds. */
 const BIAS = 3
 const SWEEPS = 2
+/** Light that is added, of white, from which on the plate is brought to it, too: less is told too roughly to help. */
+const VEILED = 0.005
 /** px that the camera may move before the plate is moved with it. */
 const FINE = 0.12
 /** Log odds at which a cell is surely somebody. */
@@ -80,6 +82,7 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
   let movement = STILL
   let usual = 1
   let isFirst = true
+  let isVeiled = false
 
   /** Brings the plate to where the camera stands. */
   function place(at: Movement): void {
@@ -94,6 +97,15 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
     const now = finder.find(frame, 1 / brighter, movement)
     if (farBetween(now, movement, full) > FINE) place(now)
     return now
+  }
+
+  /** With what is added to all of it, where that was so as the first frame began. */
+  function lightOf(frame: Cells, known: Plane | null, gain: Gain): Light {
+    const plain = { gain, offset: 0 }
+    if (!isFirst && !isVeiled) return plain
+    const veiled = measureLight(frame, near, known, gain)
+    if (isFirst) isVeiled = Math.abs(veiled.offset) >= VEILED
+    return isVeiled ? veiled : plain
   }
 
   function tell(frame: Cells, noise: Noise, hints: readonly Painted[]): void {
@@ -117,7 +129,7 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
       const known = isFirst ? null : busy
       const gain = measureGain(frame, near, known)
       const now = follow(frame, gain)
-      inLight(near, gain, lit)
+      inLight(near, lightOf(frame, known, gain), lit)
       const noise = measureNoise(frame, lit, slopes, known)
       bonds(frame, lit, noise, ties)
       tell(frame, noise, hints)

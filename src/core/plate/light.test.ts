@@ -4,7 +4,7 @@ import { encode, putBytes, testKernels } from '../../testing/kernels'
 import { cloth, grainOf } from '../../testing/texture'
 import type { Kernels } from '../render'
 import { blankCells, readCells } from './cells'
-import { type Gain, measureGain, measureLight } from './light'
+import { type Gain, inLight, measureGain, measureLight } from './light'
 
 let k: Kernels
 beforeAll(async () => {
@@ -49,6 +49,18 @@ describe('light', () => {
     const found = measureLight(frame, plate, null, measureGain(frame, plate, null))
     expect(Math.abs(found.offset - offset)).toBeLessThan(0.0004)
     for (const [c, g] of gain.entries()) expect(Math.abs(found.gain[c]! / g - 1)).toBeLessThan(0.006)
+  })
+
+  it('is put onto a plate so that it is what was filmed in it', () => {
+    const [plate, frame] = [cellsOf([1, 1, 1], 0, false), cellsOf([0.9, 1, 1.1], 0.01, false)]
+    const lit = blankCells(k, size)
+    inLight(plate, { gain: [0.9, 1, 1.1], offset: 0.01 }, lit)
+    for (const of of ['y', 'u', 'v', 'luma'] as const) {
+      const off = Array.from(frame[of], (code, i) => Math.abs(code - lit[of][i]!)).sort((a, b) => a - b)
+      // Both have grain: in the middle, and at worst where the dark of the plate has lost its codes.
+      expect(off[off.length >> 1]).toBeLessThan(1.6)
+      expect(off[Math.floor(off.length * 0.98)]).toBeLessThan(9)
+    }
   })
 
   it('adds nothing where there is too little to tell', () => {

@@ -11,8 +11,21 @@ const [KR, KG, KB] = [0.2126, 0.7152, 0.0722]
 const CB = 2 * (1 - KB)
 const CR = 2 * (1 - KR)
 
+/** How the light of a frame stands to its plate's: multiplied, channel by channel, and then added to, both linear. */
+export interface Light {
+  gain: Gain
+  /** Of white. */
+  offset: number
+}
+
 /** In lifted codes a factor of light is this power of it. */
 export const POWER = 1 / 2.4
+/** Codes at white, as they are lifted. */
+const WHITE = 255 + 14.025
+/** Entries of a channel's table. */
+const TABLE = 1200
+
+const linearOf = (code: number): number => (code / WHITE) ** (1 / POWER)
 
 /** How (y, u, v) in lifted codes become those of another light: three rows of a matrix. */
 function lightMatrix(gain: Gain): number[] {
@@ -34,13 +47,33 @@ function lightMatrix(gain: Gain): number[] {
   return out
 }
 
+/** What lifted codes become in another light, by quarters: red, green and blue, one behind another. */
+function lightTables({ gain, offset }: Light): Float32Array {
+  const out = new Float32Array(3 * TABLE)
+  for (let i = 0; i < TABLE; i++) {
+    const light = linearOf(i / 4)
+    gain.forEach((g, c) => {
+      out[c * TABLE + i] = WHITE * Math.max(0, g * light + offset) ** POWER
+    })
+  }
+  return out
+}
+
 /** A plate in another light. Throws OutOfMemory. */
-export function inLight({ k, y, u, v, luma, full }: Cells, gain: Gain, out: Cells): void {
+export function inLight({ k, y, u, v, luma, full }: Cells, light: Light, out: Cells): void {
   k.scope(() => {
-    const matrix = placed(k, lightMatrix(gain))
     const [py, pu, pv] = [y.byteOffset, u.byteOffset, v.byteOffset]
-    k.lightCells(py, pu, pv, y.length, matrix, out.y.byteOffset, out.u.byteOffset, out.v.byteOffset)
-    k.lightLuma(luma.byteOffset, pu, pv, full.width, full.height, matrix, out.luma.byteOffset)
+    const [oy, ou, ov] = [out.y.byteOffset, out.u.byteOffset, out.v.byteOffset]
+    const { width, height } = full
+    if (light.offset === 0) {
+      const matrix = placed(k, lightMatrix(light.gain))
+      k.lightCells(py, pu, pv, y.length, matrix, oy, ou, ov)
+      k.lightLuma(luma.byteOffset, pu, pv, width, height, matrix, out.luma.byteOffset)
+    } else {
+      const tables = placed(k, lightTables(light))
+      k.veilLuma(luma.byteOffset, pu, pv, width, height, tables, out.luma.byteOffset)
+      k.veilCells(py, pu, pv, y.length, tables, oy, ou, ov)
+    }
   })
 }
 
@@ -119,21 +152,10 @@ export function measureGain(frame: Cells, plate: Cells, busy: Float32Array | nul
   return [r!, g!, b!]
 }
 
-/** How the light of a frame stands to its plate's: multiplied, channel by channel, and then added to, both linear. */
-export interface Light {
-  gain: Gain
-  /** Of white. */
-  offset: number
-}
-
-/** Codes at white, as they are lifted. */
-const WHITE = 255 + 14.025
 /** Codes by which what is the set may be off, at least, and count in full; rounds of weighing; samples without which nothing is said. */
 const CLOSE = 1
 const WEIGHINGS = 5
 const FEW = 200
-
-const linearOf = (code: number): number => (code / WHITE) ** (1 / POWER)
 
 /** Light of plate and frame at some places, linear, and by how much the latter grows with its code. */
 interface Samples {

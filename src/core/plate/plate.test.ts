@@ -28,24 +28,38 @@ interface Seen {
   /** Of each px: codes of luma, u and v. */
   at(x: number, y: number): readonly [number, number, number]
   gain?: number
+  /** Light that is added, of white. */
+  veil?: number
   grain?: number
   seed?: number
 }
 
+/** Lifted codes of luma, u and v in another light, channel by channel. */
+function litAs([y, u, v]: readonly [number, number, number], gain: number, veil: number) {
+  const s = gain ** POWER
+  if (veil === 0) return [y * s, u * s, v * s] as const
+  const white = 255 + LIFT
+  const [r, g, b] = [y + 1.5748 * v, y - 0.1873 * u - 0.4681 * v, y + 1.8556 * u].map(
+    code => white * (gain * (Math.max(0, code) / white) ** (1 / POWER) + veil) ** POWER,
+  ) as [number, number, number]
+  const luma = 0.2126 * r + 0.7152 * g + 0.0722 * b
+  return [luma, (b - luma) / 1.8556, (r - luma) / 1.5748] as const
+}
+
 /** A picture told place by place, in another light and with grain. */
-function filmed({ at, gain = 1, grain = 0.8, seed = 1 }: Seen): Cells {
+function filmed({ at, gain = 1, veil = 0, grain = 0.8, seed = 1 }: Seen): Cells {
   const out = blankCells(k, SIZE)
   const random = noise(seed)
-  const s = gain ** POWER
   for (let y = 0; y < SIZE.height; y++) {
     for (let x = 0; x < SIZE.width; x++) {
-      const [l, u, v] = at(x, y)
-      const luma = (l + LIFT) * s + random() * grain
+      const [l, ...uv] = at(x, y)
+      const [lit, u, v] = litAs([l + LIFT, ...uv], gain, veil)
+      const luma = lit + random() * grain
       out.luma[y * SIZE.width + x] = luma
       const i = (y >> 1) * out.width + (x >> 1)
       out.y[i]! += luma / 4
-      out.u[i]! += (u * s + random() * grain * 0.5) / 4
-      out.v[i]! += (v * s + random() * grain * 0.5) / 4
+      out.u[i]! += (u + random() * grain * 0.5) / 4
+      out.v[i]! += (v + random() * grain * 0.5) / 4
     }
   }
   return out
@@ -130,6 +144,25 @@ it('cuts somebody out, and tells their shadow apart from them', () => {
   expect(error / frames.length / (SIZE.width * SIZE.height)).toBeLessThan(0.008)
   expect(inside).toBeLessThan(0.1)
   expect(shaded).toBeLessThan(0.12)
+})
+
+it('cuts somebody out under a veil of light that the plate has not', () => {
+  // What is added tells in the dark most of all.
+  const boards = (x: number, y: number) => ((Math.floor(x / 24) + Math.floor(y / 40)) % 2 === 0 ? 0.08 : 1.5)
+  const dark = (x: number, y: number): readonly [number, number, number] => {
+    const [l, u, v] = wall(x, y)
+    return [l * boards(x, y), u * boards(x, y), v * boards(x, y)]
+  }
+  const cut = cutout(filmed({ at: dark, grain: 0.3, seed: 50 }))
+  let error = 0
+  for (const by of [0, 2, 4]) {
+    const at = (x: number, y: number) => (inBody(x, y, by) ? somebody(by)(x, y) : dark(x, y))
+    const { alpha } = cut.next(filmed({ at, gain: 0.95, veil: 0.03, seed: 60 + by }))
+    alpha.forEach((a, p) => {
+      error += Math.abs(a / 255 - (inBody(p % SIZE.width, Math.floor(p / SIZE.width), by) ? 1 : 0))
+    })
+  }
+  expect(error / 3 / (SIZE.width * SIZE.height)).toBeLessThan(0.01)
 })
 
 it('finds nobody in the empty set, whatever its light, its noise and its place', () => {

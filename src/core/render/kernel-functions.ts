@@ -144,6 +144,8 @@ export interface KernelFunctions {
   halfRow(top: number, bottom: number, dst: number, width: number): void
   lightCells(y: number, u: number, v: number, n: number, matrix: number, outY: number, outU: number, outV: number): void
   lightLuma(luma: number, u: number, v: number, width: number, height: number, matrix: number, out: number): void
+  veilCells(y: number, u: number, v: number, n: number, tables: number, outY: number, outU: number, outV: number): void
+  veilLuma(luma: number, u: number, v: number, width: number, height: number, tables: number, out: number): void
   slopePlane(plane: number, width: number, height: number, least: number, most: number, out: number): void
   shrinkPlane(
     src: number,
