@@ -43,7 +43,7 @@ export function DepthStack() {
     <section
       ref={setScroller}
       aria-label="Depth stack"
-      className="flex h-full flex-col overflow-x-hidden overflow-y-auto bg-panel px-3 py-2 contain-strict"
+      className="flex h-full flex-col overflow-x-hidden overflow-y-auto bg-panel py-2 pl-3 [scrollbar-gutter:stable] contain-strict"
     >
       <header className="flex items-center gap-2">
         <h2 className="flex flex-1 items-center gap-2 text-sm font-normal text-quiet">
