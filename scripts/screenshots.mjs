@@ -19,8 +19,11 @@ const browser = await chromium.launch({
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--mute-audio'],
 })
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+// In the page: whether the stage, where there is one, shows what it should.
+const isMade = () => (document.querySelector('[data-testid=picture] canvas')?.dataset.state ?? 'current') === 'current'
 const shoot = async name => {
   await page.mouse.move(640, 790)
+  await page.waitForFunction(isMade, null, { timeout: 60_000 })
   await page.waitForTimeout(1500)
   await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) })
 }

@@ -113,7 +113,9 @@ export function TakeSection({ take, frame, onPoint }: { take: Take } & PointProp
     <section aria-label={take.name} className="border-t border-line py-3 first:border-t-0">
       <header className="flex items-center gap-3">
         <h2 className="font-display text-lg">{take.name}</h2>
-        <span className="min-w-0 flex-1 truncate text-quiet">{isReady ? !open && inShort(report.findings) : ''}</span>
+        <span className="line-clamp-2 min-w-0 flex-1 text-quiet">
+          {isReady ? !open && inShort(report.findings) : ''}
+        </span>
         {!isReady && (
           <span role="status" className={report.state === 'failed' ? 'text-warn' : 'text-quiet'}>
             {howFar(report)}
