@@ -15,7 +15,7 @@ import {
   viewReset,
 } from '../store'
 import { canMark, keepAct, markIn, markOut } from './acts'
-import { placeActs, placeTake } from './place'
+import { placeActs, placePlate, placeTake } from './place'
 
 const { digest } = testTake(0)
 const take = () => projectOf(store.getState())!.takes[0]!
@@ -79,6 +79,26 @@ it('keeps acts, and places them together at the playhead of the shot', () => {
     ['Act 2', { from: 33, to: 83 }],
   ])
   expect([view.layer, ...view.others]).toHaveLength(2)
+})
+
+it('puts a plate farthest over all of the shot, one frame of it standing still, and undo takes it back', () => {
+  const before = projectOf(store.getState())
+  for (const [stretch, timing] of [
+    [
+      { from: 0.5, to: 1 },
+      { kind: 'loop', from: 0.5, to: 1, style: 'swing' },
+    ],
+    [
+      { from: 0, to: 0 },
+      { kind: 'freeze', at: 0 },
+    ],
+  ] as const) {
+    placePlate(take(), stretch)
+    const { layers, length } = shotOf(store.getState())!
+    expect(layers.at(-1)).toMatchObject({ name: 'Plate', span: { from: 0, to: length }, timing, sound: { on: false } })
+    store.dispatch(undo())
+    expect(projectOf(store.getState())).toEqual(before)
+  }
 })
 
 it('removes a take with its layers, and undo brings all back', () => {

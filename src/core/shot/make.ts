@@ -104,15 +104,17 @@ export function makeLayer(take: Take, size: Size, rate: Rate, placing: Placing =
   }
 }
 
-/** An empty picture of the set over all of a shot: of a film the stretch in which nobody is there, there and back, without its sound. */
+/** An empty picture of the set over all of a shot: of a film the stretch in which nobody is there, there and back, without its sound; one frame of it stands still. */
 export function plateLayer(take: Take, { from, to }: Stretch, { size, rate, length }: Shot): Layer {
   const layer = makeLayer(take, size, rate)
-  const isFilm = take.picture?.kind === 'film'
+  const film = take.picture?.kind === 'film' ? take.picture : null
+  const isLong = film !== null && (to - from) * fps(film.rate) > 1.5
+  const still: Layer['timing'] = film ? { kind: 'freeze', at: from } : layer.timing
   return {
     ...layer,
     name: 'Plate',
     span: { from: 0, to: length },
-    timing: isFilm ? { kind: 'loop', from, to, style: 'swing', over: 0, speed: 1, begun: 0 } : layer.timing,
+    timing: isLong ? { kind: 'loop', from, to, style: 'swing', over: 0, speed: 1, begun: 0 } : still,
     sound: { ...layer.sound, on: false },
   }
 }
