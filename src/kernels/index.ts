@@ -38,6 +38,7 @@ export { softenCells, besideCells } from "./soften";
 export { dropSpecks, fillPits, dropIslands, dropFaint } from "./specks";
 export { signRuns } from "./signs";
 export { standingCells, tallyCells, changeSums } from "./standing";
+export { squareShifts, squaresWith } from "./squares";
 export { steadyAlpha } from "./steady";
 export { shadeCells, fillCells } from "./shade";
 

@@ -3,7 +3,7 @@ import type { Kernels } from '../render'
 import type { Size } from '../shot/types'
 import { guessBehind } from './behind'
 import { believe } from './belief'
-import { BLOCK, shifted, shiftsOf } from './blocks'
+import { BLOCK, shifted, shiftsOf, squaresOf } from './blocks'
 import { type Bonds, bonds } from './bonds'
 import { blankCells, type Cells } from './cells'
 import { clean } from './clean'
@@ -141,14 +141,13 @@ export function carrier(k: Kernels, full: Size): Carrier {
       // Only what lies about somebody has to be looked for.
       standing(frame, told, is)
       boxMean(k, size, is, BLOCK * 2, prior)
-      const isNear = (column: number, row: number) => {
-        const [x, y] = [
-          Math.min(size.width - 1, column * BLOCK + BLOCK / 2),
-          Math.min(size.height - 1, row * BLOCK + BLOCK / 2),
-        ]
-        return prior[y * size.width + x]! > 0.001
-      }
-      const shifts = shiftsOf(frame, before, isNear)
+      const squares = squaresOf(size)
+      const isNear = Uint8Array.from({ length: squares.width * squares.height }, (_, at) => {
+        const x = Math.min(size.width - 1, (at % squares.width) * BLOCK + BLOCK / 2)
+        const y = Math.min(size.height - 1, Math.floor(at / squares.width) * BLOCK + BLOCK / 2)
+        return prior[y * size.width + x]! > 0.001 ? 1 : 0
+      })
+      const shifts = shiftsOf(k, frame, before, isNear)
       for (let i = 0; i < n; i++) odds[i] = Math.max(-KNOWN, Math.min(KNOWN, told[i]!)) * KEEP
       shifted(size, odds, shifts, prior)
       boxMean(k, size, prior, LOOSE, odds)

@@ -1,4 +1,5 @@
 // Somebody cut out of a take by its plate: frame after frame, alpha and what shadow they throw.
+import { goAlong } from './along'
 import { believe } from './belief'
 import { type Bonds, bonds } from './bonds'
 import { blankCells, type Cells, copyCells } from './cells'
@@ -110,6 +111,7 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
 
   function tell(frame: Cells, noise: Noise, hints: readonly Painted[]): void {
     weigh(frame, lit, { noise, slopes, colours, usual, bias }, { odds, left })
+    if (!isFirst) goAlong(frame, before, noise, told, odds)
     for (const { hint, apart } of hints) addHint(hint, frame, apart, odds)
     believe(k, plate, odds, ties, SWEEPS, told)
     clean(k, plate, told, odds, limits)

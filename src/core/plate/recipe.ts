@@ -23,11 +23,11 @@ export const CUTOUT_METHOD = 'cutout'
 /** The picture of a cut-out that shows somebody's own colours where they are soft, and is clear elsewhere. */
 export const COLOURS_PART = 'colours'
 /** Grows whenever frames come out otherwise than before. */
-const VERSION = 5
+const VERSION = 6
 
 /** Somebody told by strokes alone. */
 export const CARRIED_METHOD = 'carried'
-const CARRIED = 3
+const CARRIED = 4
 
 /** The strokes of a recipe. */
 export const strokesOf = ({ settings }: Recipe): readonly Stroke[] => JSON.parse(String(settings.strokes))

@@ -295,6 +295,23 @@ export interface KernelFunctions {
     faint: number,
     rounds: number,
   ): void
+  squareShifts(
+    pictures: number,
+    width: number,
+    height: number,
+    smallWidth: number,
+    smallHeight: number,
+    wanted: number,
+    block: number,
+    around: number,
+    smaller: number,
+    far: number,
+    near: number,
+    lazy: number,
+    calm: number,
+    out: number,
+  ): void
+  squaresWith(plane: number, width: number, height: number, block: number, sign: number, out: number): void
   signRuns(plane: number, width: number, height: number, starts: number, firsts: number): number
   standingCells(told: number, width: number, height: number, is: number, box: number): void
   tallyCells(
