@@ -35,6 +35,7 @@ export { halvePlane, takePatch, settlePatch, likePatch } from "./follow";
 export { believe } from "./believe";
 export { packColours, spreadColours, overlayRow } from "./colours";
 export { softenCells, besideCells } from "./soften";
+export { settleAlpha } from "./settle";
 export { dropSpecks, fillPits, dropIslands, dropFaint } from "./specks";
 export { signRuns } from "./signs";
 export { standingCells, tallyCells, changeSums } from "./standing";

@@ -1,8 +1,11 @@
-// Labels of cells -> alpha of px: near the border by projection in linear light, elsewhere all or nothing.
+// Labels of cells -> raw alpha of px: near the border by projection in linear light, elsewhere all or nothing.
+import { DOUBTS, drawnOut } from "./settle";
 import { looked, wholes } from "./table";
 
 const FOUND: usize = memory.data(4 * 4 * 16, 16);
 const RED_V: f32 = 1.5748, BLUE_U: f32 = 1.8556;
+/** The most that noise alone makes alpha vary: what looks like the set tells next to nothing. */
+const MOST: f32 = 0.3;
 
 // @ts-ignore: decorator
 @inline
@@ -72,20 +75,19 @@ function bytes(codes: v128): v128 {
   return wholes(f32x4.add(codes, f32x4.splat(0.5)), 255);
 }
 
-/** Shares that are 0 at `low` and 1 at `high`, straight from `bend`, which they keep, to both. */
-// @ts-ignore: decorator
-@inline
-function drawnOut(a: v128, low: f32, bend: f32, high: f32): v128 {
-  const less = f32x4.mul(f32x4.sub(a, f32x4.splat(low)), f32x4.splat(bend / (bend - low)));
-  const over = f32x4.sub(a, f32x4.splat(bend));
-  const more = f32x4.add(f32x4.splat(bend), f32x4.mul(over, f32x4.splat((<f32>1 - bend) / (high - bend))));
-  const drawn = v128.bitselect(less, more, f32x4.lt(over, f32x4.splat(0)));
-  return f32x4.pmin(f32x4.pmax(drawn, f32x4.splat(0)), f32x4.splat(1));
-}
-
 // @ts-ignore: decorator
 @inline
 function three(r: v128, g: v128, b: v128): v128 { return f32x4.add(f32x4.add(r, g), b); }
+
+/** Writes bytes of the px of a cell, as far as there are four. */
+// @ts-ignore: decorator
+@inline
+function putFour(plane: usize, codes: v128, top: i32, bottom: i32, across: i32, down: i32): void {
+  store<u8>(plane + top, <u8>i32x4.extract_lane(codes, 0));
+  if (across > 1) store<u8>(plane + top + 1, <u8>i32x4.extract_lane(codes, 1));
+  if (down > 1) store<u8>(plane + bottom, <u8>i32x4.extract_lane(codes, 2));
+  if (across > 1 && down > 1) store<u8>(plane + bottom + 1, <u8>i32x4.extract_lane(codes, 3));
+}
 
 // @ts-ignore: decorator
 @inline
@@ -108,8 +110,9 @@ function remember(light: usize, y: f32, u: f32, v: f32, pure: f32, found: i32): 
 /**
  * tables: addresses of the frame's y, u, v and luma, the plate's, its squared slopes; labels (1 somebody), their means over a few cells outside and inside
  * of the border, a plane that rises inwards; shares and light of the set that shows near by, light left of each cell; variances by
- * brightness (16), light of codes (2048), likelihoods (1024), how far in colours are looked up (cells, f32); alpha, which is written, and somebody's own colour (u32 codes, with
- * the alpha that it was told with) of px that alpha is neither nought nor all of, 0 for others.
+ * brightness (16), light of codes (2048), likelihoods (1024), how far in colours are looked up (cells, f32); alpha, which is written raw, and somebody's own colour (u32 codes, with
+ * the alpha that it was told with) of px that alpha is neither nought nor all of, 0 for others; how roughly alpha is
+ * told (u8, DOUBTS for a standard deviation of all), 1 at least where it was told of colours, 0 elsewhere.
  * numbers: f32 of the variance of u, the share of the slope in that of y, noise of a px in that of a cell, variance of colour in that of luma, by how much
  * somebody's colour varies, how loosely alpha is expected, codes of what is thin, what an unknown colour costs, how little is left of what is seen for a colour to be told by itself, and alpha that is none, that stays, and that is all. fars: how many. Only cells from `fromX` and
  * `fromY` to before `toX` and `toY` are told of; elsewhere nobody is, and no colour is written.
@@ -123,13 +126,14 @@ export function softenCells(
   const slopes = plane(tables, 8), is = plane(tables, 9), share = plane(tables, 10), deep = plane(tables, 11);
   const inward = plane(tables, 12), setW = plane(tables, 13), setS = plane(tables, 14), left = plane(tables, 15);
   const grain = plane(tables, 16), light = plane(tables, 17), falling = plane(tables, 18), far = plane(tables, 19);
-  const alpha = plane(tables, 20), colours = plane(tables, 21);
+  const alpha = plane(tables, 20), colours = plane(tables, 21), doubts = plane(tables, 22);
   const nu = at(numbers, 0), steep = at(numbers, 1), single = at(numbers, 2), colour = at(numbers, 3);
   const varies = at(numbers, 4), loose: f32 = <f32>1 / at(numbers, 5), thin = at(numbers, 6), unknown = at(numbers, 7);
   const little = at(numbers, 8), low = at(numbers, 9), bend = at(numbers, 10), high = at(numbers, 11);
   const one = f32x4.splat(1);
   tellCodes();
   memory.fill(alpha, 0, <usize>(fullWidth * fullHeight));
+  memory.fill(doubts, 0, <usize>(fullWidth * fullHeight));
   const soft = <usize>(min(fullWidth, 2 * toX) - 2 * fromX) << 2;
   for (let y = 2 * fromY; y < min(fullHeight, 2 * toY); y++) memory.fill(colours + (<usize>(y * fullWidth + 2 * fromX) << 2), 0, soft);
   for (let y = fromY; y < toY; y++) {
@@ -204,7 +208,7 @@ export function softenCells(
       const noise = f32x4.splat(vn), thought = f32x4.splat(expected);
       const bare = f32x4.div(three(f32x4.mul(dr, tr), f32x4.mul(dg, tg), f32x4.mul(db, tb)), noise);
       let weights = f32x4.add(likely(falling, f32x4.add(bare, f32x4.splat(none * none))), f32x4.splat(1e-9));
-      let sum = f32x4.splat(0);
+      let sum = f32x4.splat(0), squares = sum;
       let own = f32x4.splat(1e-9), ownR = sum, ownG = sum, ownB = sum;
       for (let c = 0; c < found; c++) {
         const colourAt = FOUND + (<usize>c << 4);
@@ -225,6 +229,9 @@ export function softenCells(
         }
         weights = f32x4.add(weights, w);
         sum = f32x4.add(sum, f32x4.mul(w, a));
+        // Besides how much they differ: how much each of them is off by noise.
+        const blur = f32x4.pmin(f32x4.div(spread, f32x4.pmax(size, one)), f32x4.splat(MOST));
+        squares = f32x4.add(squares, f32x4.mul(w, f32x4.add(f32x4.mul(a, a), blur)));
         w = f32x4.mul(w, v128.load32_splat(colourAt, 12));
         own = f32x4.add(own, w);
         ownR = f32x4.add(ownR, f32x4.mul(w, cr));
@@ -232,12 +239,15 @@ export function softenCells(
         ownB = f32x4.add(ownB, f32x4.mul(w, cb));
       }
       const w = f32x4.splat(label == 0 ? 0 : at(falling, i32(min<f32>(1023, (unknown + all * all) * 16))));
-      const a = drawnOut(f32x4.div(f32x4.add(sum, w), f32x4.add(weights, w)), low, bend, high);
+      const share = f32x4.div(one, f32x4.add(weights, w));
+      const told = f32x4.mul(f32x4.add(sum, w), share);
+      const variance = f32x4.sub(f32x4.mul(f32x4.add(squares, w), share), f32x4.mul(told, told));
+      const raw = wholes(f32x4.add(f32x4.mul(told, f32x4.splat(255)), f32x4.splat(0.5)), 255);
+      const rough = i32x4.max_s(i32x4.splat(1), wholes(f32x4.mul(f32x4.sqrt(f32x4.pmax(variance, f32x4.splat(0))), f32x4.splat(DOUBTS)), 255));
+      putFour(alpha, raw, p0, p2, across, down);
+      putFour(doubts, rough, p0, p2, across, down);
+      const a = drawnOut(told, low, bend, high);
       const codes = wholes(f32x4.add(f32x4.mul(a, f32x4.splat(255)), f32x4.splat(0.5)), 255);
-      store<u8>(alpha + p0, <u8>i32x4.extract_lane(codes, 0));
-      if (across > 1) store<u8>(alpha + p1, <u8>i32x4.extract_lane(codes, 1));
-      if (down > 1) store<u8>(alpha + p2, <u8>i32x4.extract_lane(codes, 2));
-      if (across > 1 && down > 1) store<u8>(alpha + p3, <u8>i32x4.extract_lane(codes, 3));
       const isSoft = v128.and(f32x4.ge(a, f32x4.splat(0.004)), f32x4.le(a, f32x4.splat(0.996)));
       if (!v128.any_true(isSoft)) continue;
       // What explains it is where its own colour is looked for; what is seen says by how much it is another (Chuang 2001).

@@ -29,6 +29,10 @@ const UNKNOWN = 26
 const LITTLE = 0.8
 /** A mean of what may be is never quite none nor all: alpha that is none, that stays as it is, and that is all. */
 const [NONE, STAYS, ALL] = [0.04, 0.7, 0.93]
+/** How much px beside one count that is told only roughly, the codes by which they may differ, and the variance of alpha that each of them has besides its own. */
+const [BESIDE, ALIKE, APART] = [0.5, 12, 0.02]
+/** What is told more roughly than that, in 400ths of all. */
+const ROUGH = 25
 /** Colour is told by half as many px, and less finely: its variance in that of luma. */
 const COLOUR = 6
 /** The light of lifted codes by quarters, 255 being that of white. */
@@ -51,7 +55,7 @@ export function standing({ k, width, height }: Cells, told: Plane, is: Plane): P
 /**
  * Alpha near the border by projection onto the line from the plate's colour, which is known, to somebody's own, sampled from farther in (as in
  * sampling-based matting: Wang and Cohen 2007, Gastal and Oliveira 2010); all candidates count by how well they explain what is
- * seen. `is`: 1 where somebody is, all of it in `part`; `left`: what the shadow leaves of the plate. Written to `alpha`, where px lie, 0..255, and to `colours`,
+ * seen. What is told only roughly then goes by what lies beside it and looks alike (as by the Laplacian of Levin, Lischinski and Weiss 2008, in one step). `is`: 1 where somebody is, all of it in `part`; `left`: what the shadow leaves of the plate. Written to `alpha`, where px lie, 0..255, and to `colours`,
  * straight codes of what is soft, in light that is somebody's own (Chuang 2001). Throws OutOfMemory.
  */
 export function soften(
@@ -84,8 +88,9 @@ export function soften(
     const pictures = [frame.y, frame.u, frame.v, frame.luma, plate.y, plate.u, plate.v, plate.luma]
     const planes = [...pictures, slopes, is, share, deep, inward, setW, setS, left]
     const tables = [noise.y, LIGHT, LIKELY, INWARD].map(table => placed(k, table))
-    const addresses = k.alloc(4 * 22)
-    k.ints(addresses, 22).set([...planes.map(plane => plane.byteOffset), ...tables, alpha, colours])
+    const [raw, doubts] = [k.alloc(full.width * full.height), k.alloc(full.width * full.height)]
+    const addresses = k.alloc(4 * 23)
+    k.ints(addresses, 23).set([...planes.map(plane => plane.byteOffset), ...tables, raw, colours, doubts])
     const numbers = placed(k, [
       noise.u,
       noise.slope,
@@ -103,6 +108,11 @@ export function soften(
     const [toX, toY] = [part.x + part.width, part.y + part.height]
     k.softenCells(addresses, numbers, width, height, full.width, full.height, INWARD.length, part.x, part.y, toX, toY)
     const px = pxOf(part, full)
+    k.bytes(alpha, full.width * full.height).fill(0)
+    const settle = placed(k, [BESIDE, 1 / (2 * ALIKE ** 2), APART, ROUGH, NONE, STAYS, ALL])
+    const [endX, endY] = [px.x + px.width, px.y + px.height]
+    const luma = frame.luma.byteOffset
+    k.settleAlpha(raw, doubts, luma, full.width, full.height, px.x, px.y, endX, endY, settle, alpha)
     dropSpecks(k, full, alpha, px)
     fillPits(k, full, alpha, px)
     dropIslands(k, full, alpha)

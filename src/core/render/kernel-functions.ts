@@ -241,6 +241,19 @@ export interface KernelFunctions {
     toX: number,
     toY: number,
   ): void
+  settleAlpha(
+    raw: number,
+    doubts: number,
+    luma: number,
+    width: number,
+    height: number,
+    fromX: number,
+    fromY: number,
+    toX: number,
+    toY: number,
+    numbers: number,
+    out: number,
+  ): void
   besideCells(
     share: number,
     left: number,
