@@ -1,6 +1,6 @@
 // Two takes made one in two touches: the light matched, the seam found; what is left is told, and the picture has no join.
 import { expect, test } from '@playwright/test'
-import { goTo, openDemo, type Pixels, pixelAt, saved, savedFrame } from './fixtures/workbench'
+import { begin, goTo, openDemo, type Pixels, pixelAt, saved, savedFrame } from './fixtures/workbench'
 
 /** Codes by which the picture steps from left to right of x, on the whole, over rows of plain wall and counter. */
 function step(picture: Pixels, xAt: (y: number) => number): number {
@@ -78,4 +78,28 @@ test('a seam that bends becomes an outline between the two, with nothing of eith
   await page.keyboard.press('Control+z')
   await expect(page.getByRole('button', { name: /^Edge/ }).first()).toBeVisible()
   await expect(page.getByRole('textbox', { name: 'Feather in', exact: true })).toHaveValue('12')
+})
+
+test('two raw takes and an empty one become two of him, whatever is asked for while the last is still being done', async ({
+  page,
+}) => {
+  await begin(page, ['clockmaker-left', 'clockmaker-right', 'empty-shop'])
+  // What was chosen last lies nearest and hides all: its card says so.
+  await page.getByRole('button', { name: 'Put it farthest' }).click()
+  await page.locator('[data-bar="clockmaker-right"]').click({ position: { x: 250, y: 20 } })
+  await goTo(page, 75)
+  await page.getByRole('button', { name: 'New edge on clockmaker-right' }).click()
+  await page.getByRole('button', { name: 'Match the light' }).click()
+  await page.getByRole('button', { name: 'Find the seam' }).click()
+  await expect(page.getByRole('button', { name: /^Held against what lies behind: \d+ of \d+ · Stop$/ })).toBeVisible()
+  await expect(page.getByRole('textbox', { name: 'Feather in', exact: true })).not.toHaveValue('0', { timeout: 40_000 })
+  const left = page.getByRole('status').filter({ hasText: 'is left along it' })
+  await expect(left).not.toContainText('◆')
+  const two = await savedFrame(page)
+  await page.getByRole('button', { name: 'Hide clockmaker-right' }).first().click()
+  const one = await savedFrame(page)
+  const apart = (x: number, y: number) =>
+    Math.max(...pixelAt(one, x, y).map((v, c) => Math.abs(v - pixelAt(two, x, y)[c]!)))
+  expect([apart(440, 240), apart(430, 430)]).toEqual([0, 0])
+  expect(Math.max(apart(880, 250), apart(870, 420))).toBeGreaterThan(25)
 })

@@ -124,6 +124,22 @@ export const LAYERS: readonly Command[] = [
     applies: hasLayer,
     run: () => void store.dispatch(edit('stepDepth', ids(), 1)),
   },
+  {
+    id: 'nearest',
+    name: 'Put nearest the lens',
+    group: 'Layer',
+    keys: 'shift+home',
+    applies: hasLayer,
+    run: () => void store.dispatch(edit('putDepth', ids(), 'nearest')),
+  },
+  {
+    id: 'farthest',
+    name: 'Put farthest from the lens',
+    group: 'Layer',
+    keys: 'shift+end',
+    applies: hasLayer,
+    run: () => void store.dispatch(edit('putDepth', ids(), 'farthest')),
+  },
   { id: 'hide', name: 'Hide or show', group: 'Layer', keys: 'shift+h', applies: canChange, run: () => toggle('on') },
   {
     id: 'alone',

@@ -55,7 +55,13 @@ async function matchGrain(stage: StageEngine): Promise<void> {
   const project = projectOf(store.getState())
   if (!project) return
   try {
-    const order = { kind: 'compare', project: project.id, name: layer.name, of: 2 } as const
+    const order = {
+      kind: 'compare',
+      project: project.id,
+      name: layer.name,
+      detail: 'Measuring the grain',
+      of: 2,
+    } as const
     const [grain, has] = await runJob(order, ({ signal, tell: done }) =>
       orAborted(signal, async () => {
         const grain = await stage.grain(next.take, next.seconds)

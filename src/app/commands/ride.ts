@@ -96,7 +96,13 @@ export async function ride(stage: StageEngine, of: Rider, what: Inside): Promise
   const inTake = carried(what, p => carry(back, p))
   const span = { from: Math.max(layer.span.from, source.span.from), to: Math.min(layer.span.to, source.span.to) }
   const ends = [secondsAt(source, span.from), secondsAt(source, span.to - 1)].map(s => Math.max(0, s))
-  const order = { kind: 'compare', project: project.id, name: layer.name, of: span.to - span.from } as const
+  const order = {
+    kind: 'compare',
+    project: project.id,
+    name: layer.name,
+    detail: 'Following',
+    of: span.to - span.from,
+  } as const
   try {
     const found = await runJob(order, ({ signal, tell }) => {
       const seconds = { from: Math.min(...ends), to: Math.max(...ends) }

@@ -66,7 +66,13 @@ async function hold(stage: StageEngine, layer: Layer, line: Line | null, sought:
   const frames = framesOf(layer)
   try {
     return await runJob(
-      { kind: 'compare', project: project.id, name: layer.name, of: frames.length },
+      {
+        kind: 'compare',
+        project: project.id,
+        name: layer.name,
+        detail: 'Held against what lies behind',
+        of: frames.length,
+      },
       ({ signal, tell }) => stage.holdAgainst(layer.id, frames, { line, sought }, tell, signal),
     )
   } catch (error) {
@@ -78,6 +84,29 @@ async function hold(stage: StageEngine, layer: Layer, line: Line | null, sought:
   }
 }
 
+/** A layer as it is by now; null where it is gone. */
+const asItIs = (id: string): Layer | null => shot()?.layers.find(l => l.id === id) ?? null
+
+/** Whether a layer is as it was when it was looked at; what was found else is about another picture, and that is said. */
+function isAsItWas(layer: Layer): boolean {
+  const now = asItIs(layer.id)
+  if (now && now !== layer)
+    store.dispatch(refusalTold(`“${layer.name}” was changed while it was looked at: ask for it again.`))
+  return now === layer
+}
+
+let last: Promise<unknown> = Promise.resolve()
+
+/** Asked for one after another, each is done on what the one before made of the layer that was chosen then. */
+function inTurn(stage: StageEngine, work: (stage: StageEngine, layer: Layer) => Promise<void>): void {
+  const id = chosen()?.id
+  const turn = last.then(async () => {
+    const layer = id === undefined ? null : asItIs(id)
+    if (layer) await work(stage, layer)
+  })
+  last = turn.catch(() => {})
+}
+
 const lineIn = (layer: Layer, piece: Piece): Line =>
   carried(shapeAt(piece.shape, view().frame) as Line, toShot(layer, piece, view().frame))
 
@@ -85,13 +114,11 @@ const told = (piece: Piece, { frames, left, feather }: Held) =>
   store.dispatch(seamMeasured({ piece: piece.id, frames, left, feather }))
 
 /** Moves the edge to where both sides differ least, as soft as hides what is left. */
-async function seam(stage: StageEngine): Promise<void> {
-  const layer = chosen()
-  const piece = layer && edgeOf(layer)
-  if (!layer || !piece) return
+async function seam(stage: StageEngine, layer: Layer): Promise<void> {
+  const piece = edgeOf(layer)
+  if (!piece) return
   const held = await hold(stage, layer, lineIn(layer, piece), 'line')
-  // Changed meanwhile: what was found is about another picture.
-  if (!held || chosen() !== layer) return
+  if (!held || !isAsItWas(layer)) return
   if (!held.line) {
     store.dispatch(
       refusalTold('No straight line parts the people of the two: let the seam bend, or draw an outline instead.'),
@@ -126,13 +153,12 @@ function outlineFrom({ runs, places }: NonNullable<Held['bend']>, { angle }: Lin
 }
 
 /** Turns the edge into an outline along the way on which both sides differ least. */
-async function bend(stage: StageEngine): Promise<void> {
-  const layer = chosen()
-  const piece = layer && edgeOf(layer)
-  if (!layer || !piece) return
+async function bend(stage: StageEngine, layer: Layer): Promise<void> {
+  const piece = edgeOf(layer)
+  if (!piece) return
   const line = lineIn(layer, piece)
   const held = await hold(stage, layer, line, 'bend')
-  if (!held || chosen() !== layer) return
+  if (!held || !isAsItWas(layer)) return
   if (!held.bend) {
     store.dispatch(
       refusalTold('No way through the picture parts the people of the two: let one of them be cut out instead.'),
@@ -149,23 +175,21 @@ async function bend(stage: StageEngine): Promise<void> {
 const round = (value: number): number => Math.round(value * 100) / 100
 
 /** Brings the layer's light to that of what lies behind it. */
-async function match(stage: StageEngine): Promise<void> {
-  const layer = chosen()
-  if (!layer) return
+async function match(stage: StageEngine, layer: Layer): Promise<void> {
   const held = await hold(stage, layer, null, 'nothing')
-  if (!held || chosen() !== layer) return
+  if (!held || !isAsItWas(layer)) return
   const measured = held.frames.map((frame, i) => ({ frame, light: held.lights[i]! }))
   store.dispatch(editIn(newId(), 'matchLightAt', layer.id, measured))
-  await measure(stage)
+  const now = asItIs(layer.id)
+  if (now) await measure(stage, now)
 }
 
 /** Measures along the edge as it is. */
-async function measure(stage: StageEngine): Promise<void> {
-  const layer = chosen()
-  const piece = layer && edgeOf(layer)
-  if (!layer || !piece) return
+async function measure(stage: StageEngine, layer: Layer): Promise<void> {
+  const piece = edgeOf(layer)
+  if (!piece) return
   const held = await hold(stage, layer, lineIn(layer, piece), 'nothing')
-  if (held && chosen() === layer) told(piece, held)
+  if (held && isAsItWas(layer)) told(piece, held)
 }
 
 export const SEAM: readonly Command[] = [
@@ -175,7 +199,7 @@ export const SEAM: readonly Command[] = [
     group: 'Picture',
     keys: 'y',
     applies: hasBehind,
-    run: s => void match(s),
+    run: s => inTurn(s, match),
   },
   {
     id: 'seam',
@@ -183,20 +207,20 @@ export const SEAM: readonly Command[] = [
     group: 'Picture',
     keys: 'j',
     applies: hasEdge,
-    run: s => void seam(s),
+    run: s => inTurn(s, seam),
   },
   {
     id: 'seam-bend',
     name: 'Find a seam that bends',
     group: 'Picture',
     applies: hasEdge,
-    run: s => void bend(s),
+    run: s => inTurn(s, bend),
   },
   {
     id: 'seam-measure',
     name: 'Measure the seam as it is',
     group: 'Picture',
     applies: hasEdge,
-    run: s => void measure(s),
+    run: s => inTurn(s, measure),
   },
 ]

@@ -14,7 +14,7 @@ export function CommandButton({ id, children }: { id: string; children: string }
       type="button"
       disabled={!engine || readOnly || !applies}
       title={`${command.name} ${shownKeys(command.keys)}`.trim()}
-      className="rounded-full bg-raised px-2.5 py-0.5 text-xs"
+      className="rounded-full bg-raised px-2.5 py-0.5 text-xs text-ink"
       onClick={() => engine && command.run(engine)}
     >
       {children}

@@ -29,6 +29,7 @@ import { SHAPE_VIEWS } from './shape-views'
 import { spacePan } from './space-pan'
 import { Tools } from './Tools'
 import { TypeOver } from './TypeOver'
+import { UnderWay } from './UnderWay'
 import { Views } from './Views'
 
 /** The picture in its well, with everything that lies over it. */
@@ -233,6 +234,7 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
         />
       )}
       <Behind canvas={canvas} />
+      <UnderWay />
       {view.failed.length > 0 && (
         <p
           className="absolute top-3 left-1/2 -translate-x-1/2 rounded-full bg-ground px-3 py-1 text-warn"

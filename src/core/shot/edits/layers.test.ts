@@ -22,6 +22,16 @@ describe('depth', () => {
     edits.stepDepth(shot, layers, by)
     expect(ids(shot)).toBe(want)
   })
+
+  it.each([
+    [['layer-2'], 'nearest', '2013'],
+    [['layer-2', 'layer-0'], 'farthest', '1302'],
+    [[], 'farthest', '0123'],
+  ] as const)('of %j, put %s, gives %s', (layers, where, want) => {
+    const shot = four()
+    edits.putDepth(shot, layers, where)
+    expect(ids(shot)).toBe(want)
+  })
 })
 
 describe('copies of layers', () => {

@@ -45,6 +45,13 @@ export function reorderLayer(shot: Shot, layer: string, to: number): void {
   shot.layers.splice(Math.max(0, Math.min(to, shot.layers.length)), 0, moved!)
 }
 
+/** Puts layers nearest or farthest of all, keeping their order. */
+export function putDepth(shot: Shot, layers: readonly string[], where: 'nearest' | 'farthest'): void {
+  const wanted = new Set(layers)
+  const [put, rest] = [shot.layers.filter(l => wanted.has(l.id)), shot.layers.filter(l => !wanted.has(l.id))]
+  shot.layers = where === 'nearest' ? [...put, ...rest] : [...rest, ...put]
+}
+
 /** Brings layers one step nearer (-1) or farther (1), keeping their order; those at the end of the stack stay there. */
 export function stepDepth(shot: Shot, layers: readonly string[], by: 1 | -1): void {
   const wanted = new Set(layers)

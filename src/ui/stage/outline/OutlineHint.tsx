@@ -1,4 +1,3 @@
-import { stopJob } from '../../../app/jobs/run'
 import { keyingSet, lineColourSet, reachSet, useSend, useStore } from '../../../app/store'
 import { keysOf } from '../../../core/keys'
 import { SHAPES, shapeValue } from '../../../core/shape'
@@ -22,7 +21,6 @@ export function OutlineHint({ piece }: { piece: Piece }) {
   const keying = useStore(s => s.view.keying)
   const frame = useStore(s => s.view.frame)
   const several = useStore(s => s.view.points.length > 1)
-  const job = useStore(s => s.jobs.find(j => j.kind === 'compare'))
   const reach = useStore(s => s.view.reach)
   const lineColour = useStore(s => s.view.lineColour)
   const keys = keysOf(shapeValue(piece.shape))
@@ -68,16 +66,10 @@ export function OutlineHint({ piece }: { piece: Piece }) {
               px
             </label>
           )}
-          {job ? (
-            <button type="button" className="pointer-events-auto text-ink" onClick={() => stopJob(job.id)}>
-              Comparing: {job.done} of {job.of} · Stop
-            </button>
-          ) : (
-            keys.length > 1 && (
-              <>
-                <KeyCap>G</KeyCap> worst frame
-              </>
-            )
+          {keys.length > 1 && (
+            <>
+              <KeyCap>G</KeyCap> worst frame
+            </>
           )}
           {!several && (
             <>

@@ -1,0 +1,37 @@
+// Which layers let nothing be seen of what lies behind them.
+import { expect, it } from 'vitest'
+import { testLayer, testProject } from '../../testing/documents'
+import { edits, hidesOthers, type Layer } from '.'
+
+const CHANGES: Record<string, Partial<Layer>> = {
+  'half there': { opacity: 0.5 },
+  'on its way': { opacity: { keys: [{ frame: 0, value: 1, ease: 'linear' }] } },
+  added: { blend: 'add' },
+  off: { on: false },
+  'over before the other begins': { span: { from: -40, to: 0 } },
+}
+
+it('is said of a film that fills the frame in front of another, and of nothing less', () => {
+  const { shot, takes } = testProject([testLayer(0), testLayer(1)])
+  const [near, far] = shot.layers as [Layer, Layer]
+  expect(hidesOthers(near, shot, takes)).toBe(true)
+  expect(hidesOthers(far, shot, takes)).toBe(false)
+  for (const [name, change] of Object.entries(CHANGES)) {
+    const [first] = [{ ...near, ...change }]
+    expect(hidesOthers(first, { ...shot, layers: [first, far] }, takes), name).toBe(false)
+  }
+  const place = { ...(near.place as { x: number; y: number; scale: number; angle: number }) }
+  for (const moved of [
+    { ...place, x: place.x + 3 },
+    { ...place, scale: place.scale * 0.9 },
+    { ...place, angle: 2 },
+  ]) {
+    const first = { ...near, place: moved }
+    expect(hidesOthers(first, { ...shot, layers: [first, far] }, takes), JSON.stringify(moved)).toBe(false)
+  }
+  // Mirrored it fills it as well.
+  const mirrored = { ...near, flip: { across: true, down: false } }
+  expect(hidesOthers(mirrored, { ...shot, layers: [mirrored, far] }, takes)).toBe(true)
+  edits.addPiece(shot, near.id, edits.startPiece('oval', shot.size))
+  expect(hidesOthers(shot.layers[0]!, shot, takes)).toBe(false)
+})
