@@ -3,7 +3,17 @@ import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
 import { folder } from './fixtures/files'
 import { terminalFrame } from './fixtures/terminal'
-import { goTo, look, openDemo, type Pixels, pixelAt, saved, savedFrame, unlike } from './fixtures/workbench'
+import {
+  frameNumber,
+  goTo,
+  look,
+  openDemo,
+  type Pixels,
+  pixelAt,
+  saved,
+  savedFrame,
+  unlike,
+} from './fixtures/workbench'
 
 /** The middle of what a matte keeps. */
 function middleOf(matte: Pixels): { x: number; y: number; count: number } {
@@ -62,4 +72,25 @@ test('an oval rides on the clockmaker’s face, there and back, and lies there i
   await expect(marks).toHaveCount(followed)
   await page.keyboard.press('Control+z')
   await expect(page.locator('[data-keys$="motion"]')).toBeHidden()
+})
+
+test('two ovals of a layer are let ride at once, each on its own point, while somebody goes on', async ({ page }) => {
+  await openDemo(page)
+  await goTo(page, 75)
+  await page.locator('[data-bar="Act A, left"]').click({ position: { x: 250, y: 30 } })
+  const area = (await page.getByTestId('picture').boundingBox())!
+  for (const [x, y] of [
+    [393, 250],
+    [475, 236],
+  ] as const) {
+    await page.keyboard.press('Shift+o')
+    await page.keyboard.press('Alt+r')
+    await page.mouse.click(area.x + (x / 1280) * area.width, area.y + (y / 720) * area.height)
+  }
+  await page.keyboard.press('ArrowRight')
+  await expect(page.getByRole('button', { name: /^Following: \d+ of \d+ · Stop$/ })).toBeVisible()
+  await expect(page.locator('[data-keys$="motion"]')).toHaveCount(2, { timeout: 60_000 })
+  // The playhead went on meanwhile: frames are counted from 1.
+  await saved(page)
+  expect(await frameNumber(page)).toBe(77)
 })

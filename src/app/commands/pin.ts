@@ -55,7 +55,7 @@ function rideAs(what: 'surface' | 'marks') {
     const corners = layer && pinnedCorners(layer, view().frame)
     if (!corners) return
     const inside = what === 'surface' ? { surface: corners } : { marks: corners }
-    void ride(stage, { layer: layer.id, piece: null }, inside)
+    ride(stage, { layer: layer.id, piece: null }, inside)
   }
 }
 

@@ -11,24 +11,21 @@ import { runJob } from '../jobs/run'
 import { Stopped } from '../stopped'
 import { aimSet, editIn, projectOf, type Rider, refusalTold, store } from '../store'
 import { type Command, chosen, one, oneHere, shot, view } from './command'
+import { asItIs, inTurn, isAsItWas } from './in-turn'
 import { tell } from './say'
 
-const layerOf = (id: string): Layer | null => shot()?.layers.find(l => l.id === id) ?? null
-
-const isHere = (layer: Layer): boolean => layer.span.from <= view().frame && view().frame < layer.span.to
-
-const showsTake = (layer: Layer): boolean => {
-  const take = asTake(layer.source)
-  return take !== null && take.use !== 'sound' && layer.on && isHere(layer)
+const showsTake = ({ source, on, span }: Layer, frame: number): boolean => {
+  const take = asTake(source)
+  return take !== null && take.use !== 'sound' && on && span.from <= frame && frame < span.to
 }
 
 /** The layer whose take is followed: the rider's own where a piece rides and it shows one, else the nearest behind it. */
-function followedLayer({ layer, piece }: Rider): Layer | null {
+function followedLayer({ layer, piece }: Rider, frame = view().frame): Layer | null {
   const layers = shot()?.layers ?? []
   const at = layers.findIndex(l => l.id === layer)
   const own = layers[at]
-  if (piece && own && showsTake(own)) return own
-  return layers.slice(at + 1).find(showsTake) ?? null
+  if (piece && own && showsTake(own, frame)) return own
+  return layers.slice(at + 1).find(l => showsTake(l, frame)) ?? null
 }
 
 /** What rides: the chosen piece, or the chosen layer. */
@@ -54,13 +51,13 @@ const placeAt = (layer: Layer, frame: number) => placeMap(layer, sample(layer.pl
 /** How sure a ride has to be everywhere to go without a word. */
 const DOUBTFUL = 0.8
 
-/** Frames about the playhead, as far as nothing is lost, with how px of the shot moved to each. */
+/** Frames about the one at which it begins, as far as nothing is lost, with how px of the shot moved to each. */
 function mapsAbout(
   source: Layer,
   span: { from: number; to: number },
+  frame: number,
   found: Awaited<ReturnType<StageEngine['follow']>>,
 ) {
-  const { frame } = view()
   const byFrame = new Map(found.moved.map((moved: Moved) => [moved.frame, moved]))
   const start = projective(inverse(placeAt(source, frame)))
   const foundAt = (f: number): Moved | undefined => {
@@ -87,11 +84,15 @@ function carried(what: Inside, to: (point: Point) => Point): Inside {
   return 'surface' in what ? { surface: what.surface.map(to) } : { corners: what.corners.map(to) }
 }
 
-/** Follows something, px of the shot, and lets the rider go with it: a piece, a layer, or its corners on something flat. */
-export async function ride(stage: StageEngine, of: Rider, what: Inside): Promise<void> {
-  const [layer, source, project] = [layerOf(of.layer), followedLayer(of), projectOf(store.getState())]
-  if (!layer || !source || !project) return
+/** Follows something, px of the shot at the playhead, and lets the rider go with it: a piece, a layer, or its corners on something flat. */
+export function ride(stage: StageEngine, of: Rider, what: Inside): void {
   const { frame } = view()
+  inTurn(of.layer, layer => rideFrom(stage, of, layer, frame, what))
+}
+
+async function rideFrom(stage: StageEngine, of: Rider, layer: Layer, frame: number, what: Inside): Promise<void> {
+  const [source, project] = [followedLayer(of, frame), projectOf(store.getState())]
+  if (!source || !project) return
   const back = inverse(placeAt(source, frame))
   const inTake = carried(what, p => carry(back, p))
   const span = { from: Math.max(layer.span.from, source.span.from), to: Math.min(layer.span.to, source.span.to) }
@@ -109,14 +110,14 @@ export async function ride(stage: StageEngine, of: Rider, what: Inside): Promise
       const { digest } = asTake(source.source)!
       return stage.follow(digest, Math.max(0, secondsAt(source, frame)), inTake, seconds, tell, signal)
     })
-    // Changed meanwhile: what was found is about another picture.
-    if (layerOf(of.layer) !== layer || view().frame !== frame) return
-    const { ride, first, end, least } = mapsAbout(source, span, found)
-    const gesture = newId()
+    const parts = (l: Layer) => [l.source, l.span, l.timing, l.place, l.pin, l.matte.find(p => p.id === of.piece)]
+    if (!isAsItWas(layer, parts)) return
+    const { ride, first, end, least } = mapsAbout(source, span, frame, found)
+    const [gesture, before] = [newId(), asItIs(of.layer)]
     if (of.piece) store.dispatch(editIn(gesture, 'ridePiece', layer.id, of.piece, ride))
     else if ('surface' in what || 'marks' in what) store.dispatch(editIn(gesture, 'rideCorners', layer.id, ride))
     else store.dispatch(editIn(gesture, 'rideLayer', layer.id, ride))
-    const isStill = layerOf(of.layer) === layer
+    const isStill = asItIs(of.layer) === before
     const isLost = first > span.from || end < span.to
     if (isStill) tell('What it was to ride on stands still, and so does it.')
     else if (isLost) {
@@ -137,13 +138,13 @@ export async function ride(stage: StageEngine, of: Rider, what: Inside): Promise
 export function rideOn(stage: StageEngine, point: Point): void {
   const of = store.getState().aim
   store.dispatch(aimSet(null))
-  if (of) void ride(stage, of, { point })
+  if (of) ride(stage, of, { point })
 }
 
 /** The chosen piece with its outline in straight lines, px of the shot. */
 function chosenInside(): { of: Rider; corners: Point[] } | null {
   const of = rider()
-  const layer = of && layerOf(of.layer)
+  const layer = of && asItIs(of.layer)
   const piece: Piece | undefined = layer?.matte.find(p => p.id === of?.piece)
   if (!of || !layer || !piece) return null
   const { frame } = view()
@@ -180,7 +181,7 @@ export const RIDE: readonly Command[] = [
     applies: () => one() && canRide() && chosenInside() !== null,
     run(stage) {
       const inside = chosenInside()
-      if (inside) void ride(stage, inside.of, { corners: inside.corners })
+      if (inside) ride(stage, inside.of, { corners: inside.corners })
     },
   },
 ]

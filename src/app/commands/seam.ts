@@ -10,6 +10,7 @@ import { runJob } from '../jobs/run'
 import { Stopped } from '../stopped'
 import { editIn, projectOf, refusalTold, seamMeasured, store } from '../store'
 import { type Command, canChange, chosen, one, shot, view } from './command'
+import { asItIs, inTurn, isAsItWas } from './in-turn'
 
 /** px of the shot by which an outline may pass the way that was found. */
 const WITHIN = 4
@@ -82,29 +83,6 @@ async function hold(stage: StageEngine, layer: Layer, line: Line | null, sought:
     }
     return null
   }
-}
-
-/** A layer as it is by now; null where it is gone. */
-const asItIs = (id: string): Layer | null => shot()?.layers.find(l => l.id === id) ?? null
-
-/** Whether a layer is as it was when it was looked at; what was found else is about another picture, and that is said. */
-function isAsItWas(layer: Layer): boolean {
-  const now = asItIs(layer.id)
-  if (now && now !== layer)
-    store.dispatch(refusalTold(`“${layer.name}” was changed while it was looked at: ask for it again.`))
-  return now === layer
-}
-
-let last: Promise<unknown> = Promise.resolve()
-
-/** Asked for one after another, each is done on what the one before made of the layer that was chosen then. */
-function inTurn(stage: StageEngine, work: (stage: StageEngine, layer: Layer) => Promise<void>): void {
-  const id = chosen()?.id
-  const turn = last.then(async () => {
-    const layer = id === undefined ? null : asItIs(id)
-    if (layer) await work(stage, layer)
-  })
-  last = turn.catch(() => {})
 }
 
 const lineIn = (layer: Layer, piece: Piece): Line =>
@@ -199,7 +177,7 @@ export const SEAM: readonly Command[] = [
     group: 'Picture',
     keys: 'y',
     applies: hasBehind,
-    run: s => inTurn(s, match),
+    run: s => inTurn(chosen()?.id, layer => match(s, layer)),
   },
   {
     id: 'seam',
@@ -207,20 +185,20 @@ export const SEAM: readonly Command[] = [
     group: 'Picture',
     keys: 'j',
     applies: hasEdge,
-    run: s => inTurn(s, seam),
+    run: s => inTurn(chosen()?.id, layer => seam(s, layer)),
   },
   {
     id: 'seam-bend',
     name: 'Find a seam that bends',
     group: 'Picture',
     applies: hasEdge,
-    run: s => inTurn(s, bend),
+    run: s => inTurn(chosen()?.id, layer => bend(s, layer)),
   },
   {
     id: 'seam-measure',
     name: 'Measure the seam as it is',
     group: 'Picture',
     applies: hasEdge,
-    run: s => inTurn(s, measure),
+    run: s => inTurn(chosen()?.id, layer => measure(s, layer)),
   },
 ]
