@@ -66,4 +66,5 @@ export {
   VERSION,
 } from './types'
 export { carriedPiece, getValue, keyedPaths, type PieceValue, type ValuePath, valueAt, valueName } from './values'
+export { wayOf } from './way'
 export { workOf } from './work'

@@ -31,6 +31,7 @@ import { Tools } from './Tools'
 import { TypeOver } from './TypeOver'
 import { UnderWay } from './UnderWay'
 import { Views } from './Views'
+import { Ways } from './Ways'
 
 /** The picture in its well, with everything that lies over it. */
 export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
@@ -173,6 +174,9 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
         className={`absolute shadow-2xl shadow-black/50 [&>canvas]:block [&>canvas]:size-full ${view.view === 'cut-out' || view.into.length > 0 ? 'checker' : 'bg-black'}`}
         style={{ left: camera.x, top: camera.y, ...shown, imageRendering: camera.zoom >= 2 ? 'pixelated' : 'auto' }}
       />
+      {layer && !layer.locked && !view.playing && !active && !isDrawing && view.view !== 'cut-out' && (
+        <Ways layer={layer} frame={view.frame} camera={camera} />
+      )}
       {visible && Handles && (
         <svg
           className="pointer-events-none absolute inset-0 size-full"
