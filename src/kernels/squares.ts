@@ -1,6 +1,6 @@
 // Where squares of a picture come from in the one before it.
 
-/** What a found place costs, beside where it is. */
+/** What `seek` found. */
 let foundX: i32 = 0, foundY: i32 = 0;
 
 // @ts-expect-error: decorator
@@ -38,9 +38,8 @@ function apart(
 function seek(
   now: usize, old: usize, width: i32, height: i32, x: i32, y: i32, side: i32, cx: i32, cy: i32, reach: i32, lazy: f32,
 ): void {
-  let least: f32 = Infinity;
   // The middle first: what lies about it is given up the sooner.
-  least = apart(now, old, width, height, x, y, side, cx, cy, Infinity);
+  let least = apart(now, old, width, height, x, y, side, cx, cy, Infinity);
   foundX = cx;
   foundY = cy;
   for (let dy = -reach; dy <= reach; dy++) {

@@ -9,11 +9,11 @@ export const asItIs = (id: string): Layer | null => shot()?.layers.find(l => l.i
 /** Whether what counts of a layer is as it was when it was looked at; what was found else is about another picture, and that is said. */
 export function isAsItWas(layer: Layer, counts: (layer: Layer) => readonly unknown[] = l => [l]): boolean {
   const now = asItIs(layer.id)
-  const [before, after] = [counts(layer), now ? counts(now) : []]
-  const isSame = now !== null && before.every((part, i) => part === after[i])
-  if (now && !isSame)
-    store.dispatch(refusalTold(`“${layer.name}” was changed while it was looked at: ask for it again.`))
-  return isSame
+  const before = counts(layer)
+  if (now && counts(now).every((part, i) => part === before[i])) return true
+  const what = now ? 'was changed while it was looked at: ask for it again' : 'is no longer here: nothing came of it'
+  if (shot()) store.dispatch(refusalTold(`“${layer.name}” ${what}.`))
+  return false
 }
 
 let last: Promise<unknown> = Promise.resolve()
@@ -24,5 +24,5 @@ export function inTurn(id: string | undefined, work: (layer: Layer) => Promise<v
     const layer = id === undefined ? null : asItIs(id)
     if (layer) await work(layer)
   })
-  last = turn.catch(() => {})
+  last = turn.catch(error => store.dispatch(refusalTold(error instanceof Error ? error.message : String(error))))
 }

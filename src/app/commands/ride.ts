@@ -111,7 +111,7 @@ async function rideFrom(stage: StageEngine, of: Rider, layer: Layer, frame: numb
       return stage.follow(digest, Math.max(0, secondsAt(source, frame)), inTake, seconds, tell, signal)
     })
     const parts = (l: Layer) => [l.source, l.span, l.timing, l.place, l.pin, l.matte.find(p => p.id === of.piece)]
-    if (!isAsItWas(layer, parts)) return
+    if (!isAsItWas(layer, parts) || !isAsItWas(source, parts)) return
     const { ride, first, end, least } = mapsAbout(source, span, frame, found)
     const [gesture, before] = [newId(), asItIs(of.layer)]
     if (of.piece) store.dispatch(editIn(gesture, 'ridePiece', layer.id, of.piece, ride))

@@ -7,6 +7,7 @@ const CHANGES: Record<string, Partial<Layer>> = {
   'half there': { opacity: 0.5 },
   'on its way': { opacity: { keys: [{ frame: 0, value: 1, ease: 'linear' }] } },
   added: { blend: 'add' },
+  'faded in': { fade: { in: 5, out: 0 } },
   off: { on: false },
   'over before the other begins': { span: { from: -40, to: 0 } },
 }

@@ -10,10 +10,20 @@ const NEARLY = 1
 
 /** Whether a layer shows all of a film, upright and as it is, over all of the frame: nothing that it does changes with time. */
 function fillsFrame(layer: Layer, { size }: Shot, takes: readonly Take[]): boolean {
-  const { on, place, opacity, blend, pin, copies, matte, matteOn } = layer
+  const { on, place, opacity, fade, blend, pin, copies, matte, matteOn } = layer
   const take = takes.find(t => t.digest === asTake(layer.source)?.digest)
   if (take?.picture?.kind !== 'film' || isKeyed(place) || place.angle !== 0) return false
-  if (!on || opacity !== 1 || blend !== 'normal' || pin || copies || (matteOn && matte.length > 0)) return false
+  if (
+    !on ||
+    opacity !== 1 ||
+    fade.in > 0 ||
+    fade.out > 0 ||
+    blend !== 'normal' ||
+    pin ||
+    copies ||
+    (matteOn && matte.length > 0)
+  )
+    return false
   const { width, height } = take.picture.size
   const map = placeMap(layer, place)
   const corners = [carry(map, { x: 0, y: 0 }), carry(map, { x: width, y: height })]

@@ -8,7 +8,7 @@ export function UnderWay() {
   return (
     <button
       type="button"
-      className="absolute top-1 right-2 rounded-full bg-panel/90 px-3 py-1 text-xs whitespace-nowrap text-ink tabular-nums"
+      className="absolute top-9 right-2 rounded-full bg-panel/90 px-3 py-1 text-xs whitespace-nowrap text-ink tabular-nums"
       onClick={() => stopJob(job.id)}
     >
       {job.detail || 'Comparing'}: {job.done} of {job.of} · Stop

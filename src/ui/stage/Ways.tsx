@@ -3,6 +3,7 @@ import type { Camera } from '../../app/store'
 import { carry, type Point } from '../../core/affine'
 import { isKeyed } from '../../core/keys'
 import { type Layer, type Piece, wayOf } from '../../core/shot'
+import { useHeldKey } from './outline/use-held-key'
 import { onScreen } from './piece-space'
 
 /** Frames before and after the playhead. */
@@ -46,12 +47,13 @@ function Way({ points, at }: { points: readonly Point[]; at: number }) {
 }
 
 export function Ways({ layer, frame, camera }: { layer: Layer; frame: number; camera: Camera }) {
+  const isHidden = useHeldKey('x')
   const from = Math.max(layer.span.from, frame - AROUND)
   const to = Math.min(layer.span.to, frame + AROUND + 1)
   const isLayerKeyed = isKeyed(layer.place)
   const moving: (Piece | null)[] = layer.matte.filter(p => isKeyed(p.motion))
   if (isLayerKeyed) moving.unshift(null)
-  if (moving.length === 0 || frame < from || frame >= to) return null
+  if (isHidden || moving.length === 0 || frame < from || frame >= to) return null
   const map = onScreen(camera)
   const extent = (values: number[]) => Math.max(...values) - Math.min(...values)
   return (
