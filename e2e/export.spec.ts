@@ -24,7 +24,7 @@ async function make(
     await page.getByRole('textbox', { name: label }).press('Enter')
   }
   await page.getByRole('button', { name: 'Make the file' }).click()
-  await expect(page.getByRole('status').first()).toContainText('finished', { timeout: 150_000 })
+  await expect(page.getByRole('status').first()).toContainText('finished', { timeout: 300_000 })
   const download = page.waitForEvent('download')
   await page.getByRole('button', { name: 'Save', exact: true }).click()
   const file = await download

@@ -67,7 +67,7 @@ test('letters are pinned to a crate, ride on it through the picture, and lie the
 
   await page.keyboard.press('Alt+s')
   const marks = page.locator('[data-keys="Corners"] [data-key]')
-  await expect.poll(() => marks.count(), { timeout: 60_000 }).toBeGreaterThan(1)
+  await expect.poll(() => marks.count()).toBeGreaterThan(1)
   // Also where the crate has left the picture: nothing was lost.
   await expect(page.getByText(/It rides over frames/)).toBeHidden()
   await goTo(page, 130)
@@ -110,6 +110,6 @@ test('corners that nothing flat has are told, and taken back; a layer with a mat
   // On the wall, which stands still, there is nothing to ride on.
   await goTo(page, 0)
   await page.getByRole('button', { name: 'Ride on the surface' }).click()
-  await expect(page.getByText('stands still')).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByText('stands still')).toBeVisible()
   await expect(page.locator('[data-keys="Corners"]')).toBeHidden()
 })

@@ -20,7 +20,7 @@ test('a plate is made of three takes, its gaps filled from another frame and kep
   const man = await stagePixels(page)
   await page.keyboard.press('Control+a')
   await command(page, 'Make a plate')
-  await expect(page.getByText('is among the takes')).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByText('is among the takes')).toBeVisible()
   await page.getByRole('button', { name: /^Place Plate of/ }).click()
   await settled(page)
   const plate = await stagePixels(page)
@@ -56,9 +56,7 @@ test('a plate of another place is named as one where somebody is cut out by it',
   await page.keyboard.press('Shift+q')
   await expect(page.getByRole('button', { name: /^Plate cut-out/ })).toContainText('against dusk-walk.mp4')
   await page.getByRole('button', { name: 'Check the take by this plate' }).click()
-  await expect(page.getByText('◆ Most of the picture is unlike the plate: it shows another place')).toBeVisible({
-    timeout: 60_000,
-  })
+  await expect(page.getByText('◆ Most of the picture is unlike the plate: it shows another place')).toBeVisible()
 })
 
 test('letters stand behind somebody whose set never stood empty, by five touches', async ({ page }) => {
@@ -68,7 +66,7 @@ test('letters stand behind somebody whose set never stood empty, by five touches
   await page.getByRole('button', { name: 'New plate cut-out on walk-across' }).click()
   await expect(page.getByLabel('Plate', { exact: true })).toHaveValue('')
   await page.getByRole('button', { name: 'Make a plate of it' }).click()
-  await page.getByRole('button', { name: 'Put the plate farthest' }).click({ timeout: 60_000 })
+  await page.getByRole('button', { name: 'Put the plate farthest' }).click()
   await settled(page)
   // Cut out and put back before the set that it was cut from, next to nothing is another picture.
   const back = await stagePixels(page)

@@ -42,7 +42,7 @@ test('an oval rides on the clockmaker’s face, there and back, and lies there i
   await page.getByRole('button', { name: 'Ride on a point' }).first().click()
   const area = (await page.getByTestId('picture').boundingBox())!
   await page.mouse.click(area.x + (393 / 1280) * area.width, area.y + (250 / 720) * area.height)
-  await expect(page.locator('[data-keys$="motion"]')).toBeVisible({ timeout: 60_000 })
+  await expect(page.locator('[data-keys$="motion"]')).toBeVisible()
   await saved(page)
   const at75 = middleOf(await look(page, 'Matte'))
   await goTo(page, 150)
@@ -89,7 +89,7 @@ test('two ovals of a layer are let ride at once, each on its own point, while so
   }
   await page.keyboard.press('ArrowRight')
   await expect(page.getByRole('button', { name: /^Following: \d+ of \d+ · Stop$/ })).toBeVisible()
-  await expect(page.locator('[data-keys$="motion"]')).toHaveCount(2, { timeout: 60_000 })
+  await expect(page.locator('[data-keys$="motion"]')).toHaveCount(2)
   // Where both go shows on the stage.
   await expect(page.getByTestId('way')).toHaveCount(2)
   // The playhead went on meanwhile: frames are counted from 1.

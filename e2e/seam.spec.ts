@@ -27,14 +27,12 @@ test('the join between two takes goes in two touches', async ({ page }) => {
   const left = page.getByRole('status').filter({ hasText: 'is left along it' })
   const most = async () => Number(/([\d.]+)% at most/.exec((await left.textContent()) ?? '')?.[1] ?? 100)
   await page.getByRole('button', { name: 'Measure it' }).click()
-  await expect(left).toContainText('◆', { timeout: 30_000 })
+  await expect(left).toContainText('◆')
   const before = await most()
   await page.getByRole('button', { name: 'Match the light' }).first().click()
-  await expect.poll(most, { timeout: 30_000 }).toBeLessThan(before / 1.8)
+  await expect.poll(most).toBeLessThan(before / 1.8)
   await page.getByRole('button', { name: 'Find the seam' }).click()
-  await expect(page.getByRole('textbox', { name: 'Feather in', exact: true })).not.toHaveValue('12', {
-    timeout: 30_000,
-  })
+  await expect(page.getByRole('textbox', { name: 'Feather in', exact: true })).not.toHaveValue('12')
   await expect(left).not.toContainText('◆')
   expect(await most()).toBeLessThan(0.8)
   // It is where it was found, and plain to see in the numbers; the picture goes on across it.
@@ -92,7 +90,7 @@ test('two raw takes and an empty one become two of him, whatever is asked for wh
   await page.getByRole('button', { name: 'Match the light' }).click()
   await page.getByRole('button', { name: 'Find the seam' }).click()
   await expect(page.getByRole('button', { name: /^Held against what lies behind: \d+ of \d+ · Stop$/ })).toBeVisible()
-  await expect(page.getByRole('textbox', { name: 'Feather in', exact: true })).not.toHaveValue('0', { timeout: 40_000 })
+  await expect(page.getByRole('textbox', { name: 'Feather in', exact: true })).not.toHaveValue('0')
   const left = page.getByRole('status').filter({ hasText: 'is left along it' })
   await expect(left).not.toContainText('◆')
   const two = await savedFrame(page)
