@@ -82,6 +82,7 @@ export interface KernelFunctions {
     square: number,
     stride: number,
     rows: number,
+    bends: number,
   ): void
   boxRow: OvalRow
   ovalRow: OvalRow

@@ -5,7 +5,7 @@ import { type Coverage, type Feather, NOTHING } from './kind'
 
 /** px that chords may miss the curve by: half a hundredth of coverage, where the border is hard; as much where it is soft. */
 const FINE = 0.005
-const COARSE = 0.05
+const COARSE = 0.025
 
 /** How much of a curve one chord stands for at most, where softness goes over from point to point. */
 const STEP = 1 / 8
@@ -37,8 +37,12 @@ function writeChords(rings: readonly Float64Array[], left: number, top: number, 
     const [x, y] = [ring[at]! - left, ring[at + 1]! - top]
     const [dx, dy] = [ring[next]! - left - x, ring[next + 1]! - top - y]
     const length = dx * dx + dy * dy
-    out.set([x, y, dx, dy, length > 0 ? 1 / length : 0, echo ? 1 : 0], to)
-    to += CHORD
+    out[to++] = x
+    out[to++] = y
+    out[to++] = dx
+    out[to++] = dy
+    out[to++] = length > 0 ? 1 / length : 0
+    out[to++] = echo ? 1 : 0
   }
 }
 
@@ -130,14 +134,15 @@ export function openPolygons(
   const count = rings.reduce((sum, ring) => sum + ring.length / 2 + (rings.length > 1 ? 2 : 0), 0)
   const points = k.alloc(count * CHORD * 8)
   writeChords(rings, left, top, k.doubles(points, count * CHORD))
-  // Two cells to spare, in which is summed up what lies beyond.
-  const stride = (width * 4 + 8 + 15) & ~15
+  // Three cells to spare: what lies beyond is summed up in two of them, and pixels are told of chords four at a time.
+  const stride = (width * 4 + 12 + 15) & ~15
   const out = k.alloc(stride * height)
   if (grow === 0 && inside === 0 && outside === 0 && !softness) k.outlineArea(points, count, width, height, out, stride)
   else {
     const near = k.alloc(stride * height)
     const square = k.alloc(stride * height)
     const rows = k.alloc((height + 1 + k.outlineRows(points, count, height)) * 4)
+    const bends = k.alloc(count)
     const softs = softness ? k.alloc(count * 8) : 0
     if (softness) k.doubles(softs, count).set(softness.softs)
     const share = softness?.share ?? 0
@@ -156,8 +161,9 @@ export function openPolygons(
       square,
       stride,
       rows,
+      bends,
     )
-    for (const ptr of [near, square, rows, ...(softs ? [softs] : [])]) k.free(ptr)
+    for (const ptr of [near, square, rows, bends, ...(softs ? [softs] : [])]) k.free(ptr)
   }
   k.free(points)
   return {
