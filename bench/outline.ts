@@ -6,6 +6,7 @@ import { openShape } from '../src/core/shape'
 import { flat } from '../src/testing/flat'
 import { fineChords, sampledCoverage } from '../src/testing/outlines'
 import { atMost, median, type Row } from './measure'
+import { outlineKeyRows } from './outline-keys'
 
 const FRAME = { width: 1920, height: 1080 }
 const POINTS = 60
@@ -30,7 +31,8 @@ function bulging(halfWidth: number, halfHeight: number): OutlinePoint[] {
 /** Milliseconds to open it and to read every row. */
 const cover = (k: Kernels, points: OutlinePoint[], feather = FEATHER): Promise<number> => {
   const row = k.alloc(FRAME.width * 4)
-  return median(15, () =>
+  // The first dozen are made by kernels that are not yet at their best.
+  return median(45, () =>
     k.scope(() => {
       const coverage = openShape(k, { kind: 'outline', points }, feather, flat(FRAME))
       for (let y = coverage.top; y < coverage.bottom; y++) coverage.row(y, row)
@@ -94,5 +96,6 @@ export async function outlineRows(k: Kernels): Promise<Row[]> {
     ),
     atMost('the same over all of it', 15, await cover(k, all), 'ms', await detail(all)),
     ...accuracy(k, tenth),
+    ...outlineKeyRows(tenth),
   ]
 }

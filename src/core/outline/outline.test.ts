@@ -1,10 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { limb, reach } from '../../testing/moving-outlines'
 import { anyPoint } from '../../testing/outlines'
 import { carry } from '../affine'
 import {
   bestSimilarity,
-  carryOutlinePoint,
   corner,
   curveFrom,
   fitPoints,
@@ -94,27 +94,13 @@ describe('chords', () => {
   })
 })
 
-/** A limb of 200 px about its shoulder, swung by some degrees. */
-function limb(angle: number, shoulder = { x: 300, y: 200 }): OutlinePoint[] {
-  const points = [
-    [0, -20],
-    [200, -12],
-    [200, 12],
-    [0, 20],
-  ].map(([x, y]) => ({ ...corner({ x: x!, y: y! }), outX: 10, inY: 4 }))
-  const a = (angle * Math.PI) / 180
-  const map = { a: Math.cos(a), b: Math.sin(a), c: -Math.sin(a), d: Math.cos(a), ...shoulder }
-  return points.map(p => carryOutlinePoint(map, p))
-}
-
 describe('between two keys', () => {
   it('a limb that swings keeps its length and its shoulder', () => {
-    const length = ([a, b]: OutlinePoint[]) => Math.hypot(a!.x - b!.x, a!.y - b!.y)
-    const whole = length(limb(0))
+    const whole = reach(limb(0))
     for (const swing of [90, -90, 170]) {
       for (const t of [0.1, 0.5, 0.8]) {
         const between = mixOutlines(limb(0), limb(swing), t)
-        expect(Math.abs(length(between) / whole - 1)).toBeLessThan(0.01)
+        expect(Math.abs(reach(between) / whole - 1)).toBeLessThan(0.01)
         between.forEach((p, i) => {
           expect(Math.hypot(p.x - limb(swing * t)[i]!.x, p.y - limb(swing * t)[i]!.y)).toBeLessThan(0.01)
         })
