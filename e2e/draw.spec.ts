@@ -100,6 +100,20 @@ test('an outline is drawn, and what is inside it is kept', async ({ page }) => {
   await expect(pieces).toHaveCount(4)
   await page.keyboard.press('Escape')
   await expect(pieces).toHaveCount(3)
+  // With none of them chosen a press on a line chooses its piece, and a key goes from one to the next.
+  await page.keyboard.press('Shift+O')
+  await page.keyboard.press('Control+z')
+  await expect(page.locator('[data-unchosen]')).toHaveCount(3)
+  await press(page, 400, 300)
+  await expect(page.locator('[data-unchosen]')).toHaveCount(0)
+  const corners = page.getByRole('group', { name: 'Handles of the chosen piece' })
+  await expect(corners.getByTestId('outline')).toHaveCount(1)
+  const line = () => corners.getByTestId('outline').getAttribute('d')
+  const square = await line()
+  await page.keyboard.press('Alt+q')
+  await expect.poll(line).not.toBe(square)
+  for (let i = 0; i < 2; i++) await page.keyboard.press('Alt+q')
+  await expect.poll(line).toBe(square)
   // They are joined in another order by being carried there.
   await page.keyboard.press('Shift+E')
   const order = () =>

@@ -22,15 +22,23 @@ const { width, height } = SHEET_SIZE
 /** Frames 10 and more of the sheet, by when it has begun to turn. */
 const BEGUN = 10
 
-/** With a strip that hides two of the marks from the tenth frame on, or plain. */
-function sequence(kind: 'clear' | 'hidden' | 'plain'): OpenSequence {
+/** Slips of the sheet that part from each other from the tenth frame on: px wide, and px of a frame by which each goes farther down than the one before. */
+const [SLIP, PARTING] = [24, 3]
+
+/** With a strip that hides two of the marks from the tenth frame on, cut into slips from there on, or plain. */
+function sequence(kind: 'clear' | 'hidden' | 'cut' | 'plain'): OpenSequence {
   const grain = grainOf()
   const decode = async (i: number) => {
     const values = new Float32Array(width * height)
     if (kind === 'plain') values.fill(90)
     else filmSheet(BEGUN + i, kind === 'hidden' && i >= 10 ? 205 : null, grain, values)
     const data = new Uint8ClampedArray(values.length * 4).fill(255)
-    for (const [p, v] of values.entries()) data.fill(v, p * 4, p * 4 + 3)
+    const down = (x: number) => (kind === 'cut' && i >= 10 ? Math.floor(x / SLIP - 6) * PARTING * (i - 9) : 0)
+    for (const p of values.keys()) {
+      const [x, y] = [p % width, Math.floor(p / width)]
+      const from = Math.max(0, Math.min(height - 1, y - down(x)))
+      data.fill(values[from * width + x]!, p * 4, p * 4 + 3)
+    }
     return { ...SHEET_SIZE, data }
   }
   const rate = { num: 25, den: 1 }
@@ -96,6 +104,15 @@ it('lets points that are hidden go with the others, and says how sure it is then
       expect(Math.hypot(one.x - other.x, one.y - other.y)).toBeLessThan(frame < 10 ? 0.6 : 8)
     }
   }
+  await store.close()
+})
+
+it('is lost where what is inside no longer keeps together', async () => {
+  const store = frameStore(k, 16 << 20)
+  store.add('sheet', sequence('cut'))
+  const take = await store.counted('sheet')
+  const moved = await followMoves(k, store, take, FROM, { corners: CORNERS }, { from: 0, to: COUNT })
+  expect(moved.flatMap(m => (m.move ? [] : [m.frame]))).toEqual([12, 13])
   await store.close()
 })
 

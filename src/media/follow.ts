@@ -131,7 +131,7 @@ function byPoints(
       seen.map(s => s.start),
       seen.map(s => s.at),
     )
-    return { move, sure: seen.reduce((sum, { at }) => sum + at.sure, 0) / seen.length }
+    return { move, sure: move ? seen.reduce((sum, { at }) => sum + at.sure, 0) / seen.length : 0 }
   }
 }
 
@@ -166,12 +166,32 @@ function evenMove(from: readonly Point[], to: readonly Point[]): Projective | nu
   return move && projective(move)
 }
 
+/** How far from where most go a point may be to go along with them: px, and shares of how far they lie apart. */
+const ALONG = 2
+const ALONG_SHARE = 0.03
+
+/** The same of what has to keep together: null where too few go along with each other. */
+function evenMoveOf(all: readonly Point[]): typeof evenMove {
+  const [xs, ys] = [all.map(p => p.x), all.map(p => p.y)]
+  const extent = Math.hypot(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys))
+  const near = Math.max(ALONG, ALONG_SHARE * extent)
+  return (from, to) => {
+    const move = moveOf(from, to)
+    if (!move) return null
+    const along = from.filter((p, i) => {
+      const { x, y } = carry(move, p)
+      return Math.hypot(x - to[i]!.x, y - to[i]!.y) < near
+    })
+    return along.length < all.length * SEEN ? null : projective(move)
+  }
+}
+
 function moverOf(first: Pyramid, what: Inside): Mover | null {
   if ('point' in what) return byPoints(first, [what.point], () => 1, evenMove)
   if ('marks' in what) return byMarks(first, what.marks)
   if ('corners' in what) {
     const spots = spotsIn(first.levels[0]!, isIn(what.corners), MOST)
-    return byPoints(first, spots, of => Math.max(1, of * SEEN), evenMove)
+    return byPoints(first, spots, of => Math.max(1, of * SEEN), evenMoveOf(spots))
   }
   const follower = followSurface(first, isIn(what.surface))
   if (!follower) return null

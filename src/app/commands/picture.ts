@@ -91,6 +91,14 @@ function limitPiece(end: 'from' | 'until'): void {
   if (layer && piece) store.dispatch(edit('limitPiece', layer, piece, frame, end))
 }
 
+/** The piece after the chosen one, round and round; the first where none is chosen. */
+function nextPiece(): void {
+  const layer = chosen()
+  if (!layer) return
+  const at = layer.matte.findIndex(p => p.id === view().piece)
+  store.dispatch(pieceChosen({ layer: layer.id, piece: layer.matte[(at + 1) % layer.matte.length]!.id }))
+}
+
 /** Places the picture whole in the frame, or over all of it. */
 function frameLayer(how: 'fit' | 'fill'): void {
   const layer = chosen()
@@ -180,6 +188,14 @@ export const PICTURE: readonly Command[] = [
       },
     }),
   ),
+  {
+    id: 'piece-next',
+    name: 'Choose the next piece',
+    group: 'Layer',
+    keys: 'alt+q',
+    applies: () => one() && (chosen()?.matte.length ?? 0) > 0,
+    run: nextPiece,
+  },
   {
     id: 'piece-keep',
     name: 'Keep the piece for other layers and shots',

@@ -25,10 +25,12 @@ import { Behind } from './Behind'
 import { fitCamera, zoomAt } from './camera'
 import { LayerHandles } from './LayerHandles'
 import { Loupe } from './Loupe'
+import { useHeldKey } from './outline/use-held-key'
 import { SHAPE_VIEWS } from './shape-views'
 import { spacePan } from './space-pan'
 import { Tools } from './Tools'
 import { TypeOver } from './TypeOver'
+import { UnchosenPieces } from './UnchosenPieces'
 import { UnderWay } from './UnderWay'
 import { Views } from './Views'
 import { Ways } from './Ways'
@@ -60,6 +62,8 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
   now.current = camera
   const { zoom } = camera
   const isDrawing = view.drawing && piece !== undefined
+  // The picture alone, as long as the key for that is held.
+  const isAlone = useHeldKey('x')
   useEffect(() => void send(zoomMeasured(zoom)), [send, zoom])
 
   useEffect(() => {
@@ -139,6 +143,7 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
   const isGraphic = layer?.source.kind === 'lettering' || layer?.source.kind === 'panel'
   const free = layer && !piece && open && takes && !view.playing && !layer.locked
   const placing = free && (view.section === 'place' || (view.section === 'source' && layer.source.kind === 'lettering'))
+  const choosing = free && !placing && layer.matteOn && view.view !== 'cut-out'
   const filling = free && isGraphic && view.section === 'source'
   const visible =
     layer &&
@@ -153,7 +158,7 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
     <div
       ref={well}
       data-testid="stage"
-      className="relative h-full min-h-0 overflow-hidden bg-well contain-strict"
+      className="group/well relative h-full min-h-0 overflow-hidden bg-well contain-strict"
       style={{ cursor: grabbing ? 'grab' : 'default' }}
       onDragOver={event => event.preventDefault()}
       onDrop={event => {
@@ -187,7 +192,15 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
           <Handles layer={layer} piece={piece} frame={view.frame} camera={camera} canvas={canvas} onActive={begin} />
         </svg>
       )}
-      {visible && Hint && <Hint piece={piece} />}
+      {choosing && !filling && (
+        <UnchosenPieces
+          layer={layer}
+          frame={view.frame}
+          camera={camera}
+          sizeOf={of => (of.pinnedTo === 'shot' ? open.size : edits.layerSize(layer, open, takes))}
+        />
+      )}
+      {visible && Hint && !isAlone && <Hint piece={piece} />}
       <Aim camera={camera} />
       {placing && !view.typing && (
         <svg className="pointer-events-none absolute inset-0 size-full" role="group" aria-label="Handles of the layer">
@@ -248,7 +261,7 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
         </p>
       )}
       {/* While points are put down nothing floats between the hand and the picture. */}
-      <div inert={isDrawing} className={`transition-opacity ${isDrawing ? 'opacity-0' : ''}`}>
+      <div inert={isDrawing} className={`transition-opacity ${isDrawing || isAlone ? 'opacity-0' : ''}`}>
         <Tools hand={hand} onHand={setHand} />
         <Views camera={camera} well={size} />
       </div>
