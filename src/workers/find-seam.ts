@@ -5,6 +5,7 @@ import { type Plan, planFrame } from '../core/plan'
 import {
   type Bend,
   type Between,
+  changes,
   comparer,
   differencesOf,
   featherFor,
@@ -13,6 +14,8 @@ import {
   type Light,
   lightsOf,
   meanAlong,
+  type Side,
+  sideOf,
 } from '../core/plate'
 import type { Codes, Kernels } from '../core/render'
 import type { Line } from '../core/shape'
@@ -36,6 +39,8 @@ export interface Held {
   line: Line | null
   /** The seam that bends: which way it runs, and places along it, px of the shot, from beyond one side of it to beyond the other; null where none was found. */
   bend: { runs: Bend['runs']; places: Point[] } | null
+  /** On which side of it the layer's own people are. */
+  side: Side
   /** Shares of full light by which the two differ along it, frame by frame. */
   left: number[]
   /** px of feather that hide it. */
@@ -76,6 +81,8 @@ export async function holdAgainst(
   const size = await paint(planFrame(shot, frames[0]!, scale), ({ width, height }): Size => ({ width, height }))
   const compare = comparer(await k.apart(2 ** 21 + size.width * size.height * 48), size)
   const { now, filmed, behind } = sides(shot, layer)
+  const count = compare.cells.width * compare.cells.height
+  const changed = { one: changes(count), other: changes(count) }
   const all: Between[] = []
   const lights: Pick<Between, 'gain' | 'veiled'>[] = []
   for (const [i, frame] of frames.entries()) {
@@ -86,6 +93,8 @@ export async function holdAgainst(
     if (filmed.layers[0]!.looks !== now.layers[0]!.looks)
       await paint(planFrame(now, frame, scale), picture => compare.readOne(k, picture))
     all.push(compare.between())
+    changed.one.add(compare.seen.one)
+    changed.other.add(compare.seen.other)
     await onLooked(i + 1)
   }
   const { cells } = compare
@@ -106,6 +115,9 @@ export async function holdAgainst(
     lights: lightsOf(lights),
     line: straight && { ...straight, x: straight.x * px, y: straight.y * px },
     bend: bend && { runs: bend.runs, places: placesOf(bend, px) },
+    side: found
+      ? sideOf(differences, found, straight ?? from, changed.one.variance(), changed.other.variance())
+      : 'unclear',
     left,
     feather: found ? featherFor(differences, found, mean * CODES, px) : 0,
   }

@@ -91,6 +91,12 @@ const lineIn = (layer: Layer, piece: Piece): Line =>
 const told = (piece: Piece, { frames, left, feather }: Held) =>
   store.dispatch(seamMeasured({ piece: piece.id, frames, left, feather }))
 
+/** A line the other way round, where it would keep the people of what lies behind, and lose the layer's own. */
+function rightWay(line: Line, { join, inverted }: Piece, { side }: Held): Line {
+  const keeps = inverted === (join === 'subtract') ? 'ahead' : 'behind'
+  return side === 'unclear' || side === keeps ? line : { ...line, angle: line.angle + 180 }
+}
+
 /** Moves the edge to where both sides differ least, as soft as hides what is left. */
 async function seam(stage: StageEngine, layer: Layer): Promise<void> {
   const piece = edgeOf(layer)
@@ -104,7 +110,7 @@ async function seam(stage: StageEngine, layer: Layer): Promise<void> {
     return
   }
   const map = toShot(layer, piece, view().frame)
-  const found = carried(held.line, inverse(map))
+  const found = carried(rightWay(held.line, piece, held), inverse(map))
   const line = { x: round(found.x), y: round(found.y), angle: round(found.angle) }
   put(layer, piece, held, line, scaleOf(map), newId())
 }
@@ -144,7 +150,9 @@ async function bend(stage: StageEngine, layer: Layer): Promise<void> {
     return
   }
   const map = toShot(layer, piece, view().frame)
-  const points = outlineFrom(held.bend, line).map(p => roundOutlinePoint(carryOutlinePoint(inverse(map), p)))
+  const points = outlineFrom(held.bend, rightWay(line, piece, held)).map(p =>
+    roundOutlinePoint(carryOutlinePoint(inverse(map), p)),
+  )
   const gesture = newId()
   store.dispatch(editIn(gesture, 'swapShape', layer.id, piece.id, 'outline', shot()!.size))
   put(layer, piece, held, points, scaleOf(map), gesture)

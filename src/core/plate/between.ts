@@ -26,6 +26,8 @@ export function comparer(k: Kernels, size: Size) {
   const [one, other, lit] = [blankCells(k, size), blankCells(k, size), blankCells(k, size)]
   return {
     cells: { width: one.width, height: one.height },
+    /** What has been read last, in codes of luma. */
+    seen: { one: one.y, other: other.y },
     readOne: (from: Kernels, picture: Picture) => readCells(from, picture, one),
     readOther: (from: Kernels, picture: Picture) => readCells(from, picture, other),
     between(): Between {

@@ -1,7 +1,7 @@
 // Where two takes are parted: between their people, where they differ least, as soft as hides what is left.
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
-import { differencesOf, featherFor, findBend, findSeam, meanAlong } from '.'
+import { changes, differencesOf, featherFor, findBend, findSeam, meanAlong, sideOf } from '.'
 
 const SIZE = { width: 120, height: 68 }
 const n = SIZE.width * SIZE.height
@@ -101,3 +101,27 @@ const turned = ({ mean, somebody }: { mean: Float32Array; somebody: Float32Array
   const turn = (of: Float32Array) => of.map((_, i) => of[(i % SIZE.height) * SIZE.width + Math.floor(i / SIZE.height)]!)
   return { mean: turn(mean), somebody: turn(somebody) }
 }
+
+it('knows on which side the people of a take are, straight or bent, whichever way its line looks', () => {
+  const of = differencesOf(SIZE, scene(60))
+  const variance = (frames: Float32Array[]) => {
+    const changed = changes(n)
+    for (const frame of frames) changed.add(frame)
+    return changed.variance()
+  }
+  const person = (at: number) =>
+    variance(field((x, y, f) => (Math.abs(x - at - 3 * Math.sin(f)) < 9 && y > 15 ? 120 : 60)))
+  const [left, right, nobody] = [person(25), person(96), variance(field(() => 60))]
+  const line = { x: 60, y: 34, angle: 0 }
+  const away = { ...line, angle: 180 }
+  const bend = { runs: 'down' as const, at: Array.from({ length: SIZE.height }, (_, y) => 58 + (y % 5)) }
+  for (const seam of [line, bend]) {
+    expect(sideOf(of, seam, line, right, left)).toBe('ahead')
+    expect(sideOf(of, seam, line, left, right)).toBe('behind')
+    expect(sideOf(of, seam, away, left, right)).toBe('ahead')
+    // Before an empty set, one that moves says enough.
+    expect(sideOf(of, seam, line, left, nobody)).toBe('behind')
+    expect(sideOf(of, seam, line, nobody, nobody)).toBe('unclear')
+    expect(sideOf(of, seam, line, right, right)).toBe('unclear')
+  }
+})
