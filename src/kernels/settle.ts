@@ -29,29 +29,29 @@ function coded(shares: v128): v128 {
 }
 
 /**
- * raw: alpha of px as it was told, 0..255; doubts: how roughly (DOUBTS codes for a standard deviation of all; 0 where nothing is in doubt). luma: f32 of each px. All of width · height px, of which those from (x0, y0) to before
- * (x1, y1) are written to out. numbers: f32 of how much those beside count, of one over twice the square of the codes by which they may differ, of the variance that all of them have besides, of the doubt from which
+ * raw: alpha of px as it was told, 0..255; doubts: how roughly (DOUBTS codes for a standard deviation of all; 0 where nothing is in doubt). luma: f32 of each px. All of width · height px, of which those from (fromX, fromY) to before
+ * (toX, toY) are written to out. numbers: f32 of how much those beside count, of one over twice the square of the codes by which they may differ, of the variance that all of them have besides, of the doubt from which
  * on they count, and of alpha that is none, that stays, and that is all. Px in the first and the last column go by themselves.
  */
 export function settleAlpha(
-  raw: usize, doubts: usize, luma: usize, width: i32, height: i32, x0: i32, y0: i32, x1: i32, y1: i32, numbers: usize, out: usize,
+  raw: usize, doubts: usize, luma: usize, width: i32, height: i32, fromX: i32, fromY: i32, toX: i32, toY: i32, numbers: usize, out: usize,
 ): void {
   const pull = v128.load32_splat(numbers), alike = v128.load32_splat(numbers, 4), loose = v128.load32_splat(numbers, 8);
   const rough = v128.load32_splat(numbers, 12);
   const low = load<f32>(numbers, 16), bend = load<f32>(numbers, 20), high = load<f32>(numbers, 24);
   const share = f32x4.splat(1.0 / 255.0), unit = f32x4.splat(<f32>1 / DOUBTS), one = f32x4.splat(1);
-  for (let y = y0; y < y1; y++) {
+  for (let y = fromY; y < toY; y++) {
     const above = y > 0 ? y - 1 : y, below = y < height - 1 ? y + 1 : y;
-    for (let x = x0; x < x1; x++) {
+    for (let x = fromX; x < toX; x++) {
       let p = y * width + x;
-      if (x + 16 <= x1 && !v128.any_true(v128.load(doubts + p))) {
+      if (x + 16 <= toX && !v128.any_true(v128.load(doubts + p))) {
         // None or all: it stays.
         v128.store(out + p, v128.load(raw + p));
         x += 15;
         continue;
       }
       // Four at a time, the last four of a row over what is told of them already.
-      const last = (x1 < width ? x1 : width - 1) - 4;
+      const last = (toX < width ? toX : width - 1) - 4;
       if (x == 0 || x == width - 1 || last < 1) {
         const alone = coded(drawnOut(f32x4.splat(<f32>load<u8>(raw + p) / 255), low, bend, high));
         store<u8>(out + p, <u8>i32x4.extract_lane(alone, 0));

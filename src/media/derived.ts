@@ -82,7 +82,15 @@ function coloursAt(k: Kernels, { width, height }: Size, alpha: Uint8Array, colou
       const [covered, packed] = [k.alloc(alpha.length), k.alloc(colours.length)]
       k.bytes(covered, alpha.length).set(alpha)
       k.bytes(packed, colours.length).set(colours)
-      k.spreadColours(covered, packed, Math.floor(colours.length / 3), width, height, RINGS, ptr)
+      k.spreadColours({
+        alpha: covered,
+        packed,
+        most: Math.floor(colours.length / 3),
+        width,
+        height,
+        rings: RINGS,
+        out: ptr,
+      })
     })
   } catch (error) {
     k.free(ptr)

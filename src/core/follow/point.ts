@@ -40,7 +40,7 @@ export function followPoint({ k, levels }: Pyramid, { x, y }: Point): PointFollo
   const off = { x: x - start.x, y: y - start.y }
   const model = k.alloc(PATCH_BYTES)
   const take = ({ data, width, height }: Grey, px: number, py: number, patch: number): boolean =>
-    Boolean(k.takePatch(data.byteOffset, width, height, px, py, SLIGHT, patch))
+    Boolean(k.takePatch({ plane: data.byteOffset, width, height, x: px, y: py, slight: SLIGHT, patch }))
   if (!take(levels[0]!, start.x, start.y, model)) {
     k.free(model)
     return null
@@ -53,7 +53,7 @@ export function followPoint({ k, levels }: Pyramid, { x, y }: Point): PointFollo
       patches[i]!.isThere = take(level, px / 2 ** i, py / 2 ** i, patches[i]!.patch)
     })
   const settle = ({ data, width, height }: Grey, patch: number, rounds = ROUNDS, small = STILL) =>
-    k.settlePatch(data.byteOffset, width, height, patch, rounds, small, room)
+    k.settlePatch({ plane: data.byteOffset, width, height, patch, rounds, small, place: room })
   const likeness = ({ data, width, height }: Grey) => k.likePatch(data.byteOffset, width, height, model, room)
   remember(levels, start.x, start.y)
   let at: Point = start

@@ -28,6 +28,19 @@ export function believe(
     ]
     const own = k.alloc(4 * width * 4)
     const [o, a, d] = [odds.byteOffset, across.byteOffset, down.byteOffset]
-    k.believe(o, a, d, width, height, sweeps, left, right, above, below, own, out.byteOffset)
+    k.believe({
+      odds: o,
+      across: a,
+      down: d,
+      width,
+      height,
+      sweeps,
+      left,
+      right,
+      above,
+      below,
+      own,
+      out: out.byteOffset,
+    })
   })
 }

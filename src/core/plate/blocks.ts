@@ -59,7 +59,22 @@ export function shiftsOf(k: Kernels, now: Tones, old: Tones, wanted: Uint8Array,
     k.ints(pictures, 4).set([now, old, small, smallOld].map(tones => tones.y.byteOffset))
     k.bytes(asked, wanted.length).set(wanted)
     const { width: w, height: h } = small
-    k.squareShifts(pictures, width, height, w, h, asked, BLOCK, AROUND, SMALLER, FAR, NEAR, LAZY, calm, out)
+    k.squareShifts({
+      pictures,
+      width,
+      height,
+      smallWidth: w,
+      smallHeight: h,
+      wanted: asked,
+      block: BLOCK,
+      around: AROUND,
+      smaller: SMALLER,
+      far: FAR,
+      near: NEAR,
+      lazy: LAZY,
+      calm,
+      out,
+    })
     return k.ints(out, wanted.length * 2).slice()
   })
 }

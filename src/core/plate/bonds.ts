@@ -19,10 +19,20 @@ export interface Bonds {
 export function bonds(frame: Cells, plate: Tones, noise: Noise, { across, down }: Bonds): void {
   const { k, width, height, y, u, v } = frame
   const scale = 16 / (12 * noise.y[noise.y.length >> 1]! + 8)
-  const of = [y, u, v, plate.y, plate.u, plate.v].map(plane => plane.byteOffset) as Six
   k.scope(() => {
-    k.bondPlanes(...of, width, height, scale, placed(k, FALLING), across.byteOffset, down.byteOffset)
+    k.bondPlanes({
+      fy: y.byteOffset,
+      fu: u.byteOffset,
+      fv: v.byteOffset,
+      py: plate.y.byteOffset,
+      pu: plate.u.byteOffset,
+      pv: plate.v.byteOffset,
+      width,
+      height,
+      scale,
+      table: placed(k, FALLING),
+      across: across.byteOffset,
+      down: down.byteOffset,
+    })
   })
 }
-
-type Six = [number, number, number, number, number, number]

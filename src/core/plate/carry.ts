@@ -98,16 +98,16 @@ export function carrier(k: Kernels, full: Size): Carrier {
 
   /** Adds what colours say that were seen of somebody and of all else. */
   function weighColours(frame: Cells): void {
-    k.weighColours(
-      frame.y.byteOffset,
-      frame.u.byteOffset,
-      frame.v.byteOffset,
+    k.weighColours({
+      y: frame.y.byteOffset,
+      u: frame.u.byteOffset,
+      v: frame.v.byteOffset,
       n,
-      own.known.byteOffset,
-      other.known.byteOffset,
-      COLOURS,
-      odds.byteOffset,
-    )
+      own: own.known.byteOffset,
+      other: other.known.byteOffset,
+      most: COLOURS,
+      odds: odds.byteOffset,
+    })
   }
 
   function settle(frame: Cells): void {

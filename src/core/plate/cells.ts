@@ -80,7 +80,21 @@ export function readSmaller(from: Kernels, picture: Planes, out: Cells): void {
       const [firsts, weights] = [from.alloc(w * 4), from.alloc(w * taps * 4)]
       const src = picture.ptr + picture.offsets[plane]
       const [stride, { width, height }] = [picture.strides[plane], size]
-      from.shrinkPlane(src, stride, width, height, made, w, h, scale, lift, row, firsts, weights, taps)
+      from.shrinkPlane({
+        src,
+        stride,
+        width,
+        height,
+        dst: made,
+        toWidth: w,
+        toHeight: h,
+        scale,
+        lift,
+        row,
+        firsts,
+        weights,
+        taps,
+      })
       to.set(from.floats(made, to.length))
     })
   shrink(0, picture, out.luma, out.full, lumaScale, lumaLift)

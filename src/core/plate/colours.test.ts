@@ -78,7 +78,15 @@ it('are laid out again where they were, two px farther where nobody is, and over
   alpha[at(9, 4)] = 120
   alpha[at(13, 4)] = 30
   const out = k.alloc(width * height * 4)
-  k.spreadColours(putBytes(k, alpha), putBytes(k, [200, 100, 50, 10, 20, 30]), 2, width, height, 2, out)
+  k.spreadColours({
+    alpha: putBytes(k, alpha),
+    packed: putBytes(k, [200, 100, 50, 10, 20, 30]),
+    most: 2,
+    width,
+    height,
+    rings: 2,
+    out,
+  })
   const made = k.bytes(out, width * height * 4)
   const seen = (x: number, y: number) => [...made.slice(at(x, y) * 4, at(x, y) * 4 + 4)]
   expect(seen(9, 4)).toEqual([200, 100, 50, 255])

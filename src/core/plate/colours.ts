@@ -10,7 +10,7 @@ export function packedColours({ k, full, luma, u, v }: Cells, alpha: number, col
   return k.scope(() => {
     const out = k.alloc(width * height * 3)
     const [l, cu, cv] = [luma, u, v].map(plane => plane.byteOffset) as [number, number, number]
-    const count = k.packColours(alpha, colours, l, cu, cv, width, height, LIFT, STALE, out)
+    const count = k.packColours({ alpha, colours, luma: l, u: cu, v: cv, width, height, lift: LIFT, stale: STALE, out })
     return k.bytes(out, count * 3).slice()
   })
 }

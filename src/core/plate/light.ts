@@ -67,12 +67,12 @@ export function inLight({ k, y, u, v, luma, full }: Cells, light: Light, out: Ce
     const { width, height } = full
     if (light.offset === 0) {
       const matrix = placed(k, lightMatrix(light.gain))
-      k.lightCells(py, pu, pv, y.length, matrix, oy, ou, ov)
-      k.lightLuma(luma.byteOffset, pu, pv, width, height, matrix, out.luma.byteOffset)
+      k.lightCells({ y: py, u: pu, v: pv, n: y.length, matrix, outY: oy, outU: ou, outV: ov })
+      k.lightLuma({ luma: luma.byteOffset, u: pu, v: pv, width, height, matrix, out: out.luma.byteOffset })
     } else {
       const tables = placed(k, lightTables(light))
-      k.veilLuma(luma.byteOffset, pu, pv, width, height, tables, out.luma.byteOffset)
-      k.veilCells(py, pu, pv, y.length, tables, oy, ou, ov)
+      k.veilLuma({ luma: luma.byteOffset, u: pu, v: pv, width, height, tables, out: out.luma.byteOffset })
+      k.veilCells({ y: py, u: pu, v: pv, n: y.length, tables, outY: oy, outU: ou, outV: ov })
     }
   })
 }

@@ -42,13 +42,21 @@ export function movedPlate(plate: Cells, { x, y, turn, scale }: Movement, out: C
   const go = ({ width, height }: Size, from: Plane, to: Plane, px: number) => {
     if (turn === 0 && scale === 1)
       return k.scope(() =>
-        k.shiftPlane(from.byteOffset, width, height, x / px, y / px, to.byteOffset, k.alloc(width * 4)),
+        k.shiftPlane({
+          src: from.byteOffset,
+          width,
+          height,
+          x: x / px,
+          y: y / px,
+          dst: to.byteOffset,
+          row: k.alloc(width * 4),
+        }),
       )
     const [cx, cy] = [(width - 1) / 2, (height - 1) / 2]
     const [cos, sin] = [scale, scale * turn]
     const x0 = cx - cos * cx + sin * cy + x / px
     const y0 = cy - sin * cx - cos * cy + y / px
-    k.turnPlane(from.byteOffset, width, height, x0, y0, cos, sin, to.byteOffset)
+    k.turnPlane({ src: from.byteOffset, width, height, x0, y0, cos, sin, dst: to.byteOffset })
   }
   for (const name of ['y', 'u', 'v'] as const) go(plate, plate[name], out[name], 2)
   go(plate.full, plate.luma, out.luma, 1)

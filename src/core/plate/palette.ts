@@ -30,7 +30,9 @@ export function palette(k: Kernels): Palette {
     learn({ y, u, v }, told, sure) {
       for (let b = 0; b < counts.length; b++) counts[b]! *= KEEP
       const [ys, us, vs, odds] = [y, u, v, told].map(plane => plane.byteOffset) as [number, number, number, number]
-      total = total * KEEP + k.countColours(ys, us, vs, odds, told.length, sure, counts.byteOffset)
+      total =
+        total * KEEP +
+        k.countColours({ y: ys, u: us, v: vs, told: odds, n: told.length, sure, counts: counts.byteOffset })
       const even = (WIDE_Y * WIDE_C * WIDE_C) / SPREAD
       if (total < ENOUGH) return void known.fill(0)
       known.fill(Math.log(0.4))

@@ -49,6 +49,6 @@ export function boxMean(k: Kernels, size: Size, plane: Plane, r: number, out: Pl
     const room = k.alloc((2 * r + 2) * row)
     const sums = k.alloc(row)
     const [from, to] = [plane, out].map(p => partAt(p, size.width, part)) as [number, number]
-    k.boxMean(from, size.width, width, height, r, to, room, sums)
+    k.boxMean({ plane: from, step: size.width, width, height, r, out: to, room, sums })
   })
 }

@@ -22,7 +22,15 @@ export function sharpness(frame: Cells, plate: Cells, is: Plane): number {
   const { k, width, height } = frame
   return k.scope(() => {
     const sums = k.alloc(12)
-    k.changeSums(frame.y.byteOffset, plate.y.byteOffset, is.byteOffset, width, height, SLOPE, sums)
+    k.changeSums({
+      frame: frame.y.byteOffset,
+      plate: plate.y.byteOffset,
+      is: is.byteOffset,
+      width,
+      height,
+      least: SLOPE,
+      sums,
+    })
     const [own, other] = k.floats(sums, 2) as unknown as [number, number]
     return k.ints(sums + 8, 1)[0]! < FEW ? 1 : own / other
   })

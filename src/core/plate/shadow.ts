@@ -42,17 +42,17 @@ export function shadowOf(k: Kernels, size: Size, { is, part }: { is: Plane; part
     // Close to somebody their own colours would pass for shadow.
     if (part.width > 0) boxMean(k, size, is, CLOSE, near, part)
     const [to, told] = [out.byteOffset, seen.byteOffset]
-    k.shadeCells(
-      near.byteOffset,
-      left.byteOffset,
+    k.shadeCells({
+      near: near.byteOffset,
+      left: left.byteOffset,
       width,
       height,
-      placed(k, TAKEN),
-      to,
-      told,
-      sums.byteOffset,
-      seens.byteOffset,
-    )
+      table: placed(k, TAKEN),
+      out: to,
+      seen: told,
+      outs: sums.byteOffset,
+      seens: seens.byteOffset,
+    })
     // What lies deep beneath somebody is told by what is farther off, and so on.
     const isTold = new Uint8Array(few)
     for (const far of BENEATH) {

@@ -81,7 +81,7 @@ export function soften(
     mean(is, OUT, share)
     mean(is, INTO, deep)
     const [shown, light, weights, sums] = [share, left, setW, setS].map(plane => partAt(plane, width, part)) as Four
-    k.besideCells(shown, light, width, part.width, part.height, weights, sums)
+    k.besideCells({ share: shown, left: light, step: width, width: part.width, height: part.height, weights, sums })
     mean(setW, ASIDE, setW)
     mean(setS, ASIDE, setS)
     mean(deep, TELLING, inward)
@@ -106,13 +106,37 @@ export function soften(
       ALL,
     ])
     const [toX, toY] = [part.x + part.width, part.y + part.height]
-    k.softenCells(addresses, numbers, width, height, full.width, full.height, INWARD.length, part.x, part.y, toX, toY)
+    k.softenCells({
+      tables: addresses,
+      numbers,
+      width,
+      height,
+      fullWidth: full.width,
+      fullHeight: full.height,
+      fars: INWARD.length,
+      fromX: part.x,
+      fromY: part.y,
+      toX,
+      toY,
+    })
     const px = pxOf(part, full)
     k.bytes(alpha, full.width * full.height).fill(0)
     const settle = placed(k, [BESIDE, 1 / (2 * ALIKE ** 2), APART, ROUGH, NONE, STAYS, ALL])
     const [endX, endY] = [px.x + px.width, px.y + px.height]
     const luma = frame.luma.byteOffset
-    k.settleAlpha(raw, doubts, luma, full.width, full.height, px.x, px.y, endX, endY, settle, alpha)
+    k.settleAlpha({
+      raw,
+      doubts,
+      luma,
+      width: full.width,
+      height: full.height,
+      fromX: px.x,
+      fromY: px.y,
+      toX: endX,
+      toY: endY,
+      numbers: settle,
+      out: alpha,
+    })
     dropSpecks(k, full, alpha, px)
     fillPits(k, full, alpha, px)
     dropIslands(k, full, alpha)

@@ -31,7 +31,18 @@ export function dropIslands(k: Kernels, { width, height }: Size, alpha: number):
 export function dropFaint(k: Kernels, full: Size, alpha: number, part = whole(full)): void {
   const { width, height } = part
   const from = cornerOf(alpha, full.width, part)
-  k.scope(() => k.dropFaint(from, full.width, k.alloc(width * height), width, height, PART, LEADS, ROUNDS))
+  k.scope(() =>
+    k.dropFaint({
+      alpha: from,
+      step: full.width,
+      marks: k.alloc(width * height),
+      width,
+      height,
+      firm: PART,
+      faint: LEADS,
+      rounds: ROUNDS,
+    }),
+  )
 }
 
 /**
@@ -41,7 +52,19 @@ export function dropFaint(k: Kernels, full: Size, alpha: number, part = whole(fu
 export function dropSpecks(k: Kernels, full: Size, alpha: number, part = whole(full)): void {
   const { width, height } = part
   const from = cornerOf(alpha, full.width, part)
-  k.scope(() => k.dropSpecks(from, full.width, k.alloc(width * height), width, height, COVERED, BARE, NEEDED, FAINT))
+  k.scope(() =>
+    k.dropSpecks({
+      alpha: from,
+      step: full.width,
+      before: k.alloc(width * height),
+      width,
+      height,
+      covered: COVERED,
+      bare: BARE,
+      needed: NEEDED,
+      faint: FAINT,
+    }),
+  )
 }
 
 /** Raises what is covered by less than most of what is round it: the colours of somebody's inside may pass for a mixture. Of a part all else is left alone. Throws OutOfMemory. */

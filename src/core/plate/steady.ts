@@ -33,6 +33,23 @@ export function steady(
     const { width, height } = full
     const { x, y } = part
     const [toX, toY] = [x + part.width, y + part.height]
-    k.steadyAlpha(now, old, width, height, planes, grain, perU, perV, NEAR, KEEP, MOVES, REST, x, y, toX, toY)
+    k.steadyAlpha({
+      alpha: now,
+      before: old,
+      width,
+      height,
+      planes,
+      grain,
+      perU,
+      perV,
+      near: NEAR,
+      keep: KEEP,
+      moves: MOVES,
+      rest: REST,
+      x0: x,
+      y0: y,
+      x1: toX,
+      y1: toY,
+    })
   })
 }

@@ -2,8 +2,9 @@
 
 import type { KernelFunctions } from './kernel-functions'
 import { type Arena, arena } from './memory'
+import { type NamedKernels, namedKernels } from './named-kernels'
 
-export interface Kernels extends KernelFunctions, Arena {
+export interface Kernels extends KernelFunctions, NamedKernels, Arena {
   /** Bytes at a pointer; the view stays good, since the memory never grows. */
   bytes(ptr: number, length: number): Uint8Array<ArrayBuffer>
   ints(ptr: number, length: number): Int32Array<ArrayBuffer>
@@ -29,6 +30,7 @@ export async function loadKernels(module: WebAssembly.Module, bytes: number): Pr
   const buffer = memory.buffer as ArrayBuffer
   return {
     ...functions,
+    ...namedKernels(instance.exports as Parameters<typeof namedKernels>[0]),
     ...heap,
     bytes: (ptr, length) => new Uint8Array(buffer, ptr, length),
     ints: (ptr, length) => new Int32Array(buffer, ptr, length),

@@ -146,7 +146,7 @@ export function openPolygons(
     const softs = softness ? k.alloc(count * 8) : 0
     if (softness) k.doubles(softs, count).set(softness.softs)
     const share = softness?.share ?? 0
-    k.outlineDistance(
+    k.outlineDistance({
       points,
       count,
       width,
@@ -162,7 +162,7 @@ export function openPolygons(
       stride,
       rows,
       bends,
-    )
+    })
     for (const ptr of [near, square, rows, bends, ...(softs ? [softs] : [])]) k.free(ptr)
   }
   k.free(points)

@@ -64,7 +64,7 @@ function openStrip(
   const count = writeChords(points, ends, left, top, k.doubles(chords, (ends.length / 3) * CHORD))
   const out = k.alloc(width * height * 4)
   const field = k.alloc(width * height * 16)
-  k.stripCoverage(chords, count, width, height, grow, inside, outside, out, field)
+  k.stripCoverage({ points: chords, count, width, height, grow, inside, outside, out, field })
   for (const ptr of [chords, field]) k.free(ptr)
   return {
     top,
