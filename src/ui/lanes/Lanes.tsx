@@ -1,4 +1,5 @@
-import { type PointerEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { useVirtualizer } from '@tanstack/react-virtual'
+import { type PointerEvent, useCallback, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { placeTake } from '../../app/engine/place'
 import { editIn, layersChosen, shotOf, store, takeOf, useSend, useStore } from '../../app/store'
 import { HEADS } from '../../app/time-scale'
@@ -33,36 +34,29 @@ export function Lanes() {
   const shot = useCalm(useStore(shotOf))
   const open = useStore(s => s.view.layer)
   const host = useRef<HTMLDivElement>(null)
-  const [seen, setSeen] = useState({ top: 0, height: 400 })
   const [meeting, setMeeting] = useState<number | null>(null)
   const [box, setBox] = useState<Box | null>(null)
   const scale = useLanesZoom(host, shot?.length ?? 1)
   const bring = useBringIn()
   const shared = useMemo(() => ({ scale, showMeeting: setMeeting }), [scale])
 
-  useEffect(() => {
-    const element = host.current
-    if (!element) return
-    const look = () => setSeen({ top: element.scrollTop, height: element.clientHeight })
-    const observer = new ResizeObserver(look)
-    observer.observe(element)
-    element.addEventListener('scroll', look, { passive: true })
-    return () => {
-      observer.disconnect()
-      element.removeEventListener('scroll', look)
-    }
-  }, [])
-
   const layers = shot?.layers
-  const { tops, total } = useMemo(() => {
-    let at = AIR
-    const tops = (layers ?? []).map(layer => {
-      const top = at
-      at += laneHeight(layer, layer.id === open)
-      return top
-    })
-    return { tops, total: at + AIR }
-  }, [layers, open])
+  const lanes = useVirtualizer({
+    count: layers?.length ?? 0,
+    getScrollElement: () => host.current,
+    getItemKey: i => layers![i]!.id,
+    estimateSize: i => laneHeight(layers![i]!, layers![i]!.id === open),
+    paddingStart: AIR,
+    paddingEnd: AIR,
+    scrollMargin: RULER,
+    overscan: 1,
+    useFlushSync: false,
+  })
+  // Lanes are as high as what is in them, which is known without measuring.
+  const heights = layers?.map(layer => laneHeight(layer, layer.id === open)).join()
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what it is told of is their heights
+  useLayoutEffect(() => lanes.measure(), [lanes, heights])
+  const tops = lanes.measurementsCache.map(({ start }) => start - RULER)
 
   const carried = useRef<{ gesture: string; from: number } | null>(null)
   const latest = useRef(tops)
@@ -107,10 +101,6 @@ export function Lanes() {
   })
 
   if (!shot || !layers) return null
-  const rows = layers.map((layer, i) => ({ layer, top: tops[i]! }))
-  const inView = rows.filter(
-    ({ layer, top }) => top < seen.top + seen.height + 60 && top + laneHeight(layer, layer.id === open) > seen.top - 60,
-  )
   return (
     <LanesContext value={shared}>
       <section
@@ -134,12 +124,13 @@ export function Lanes() {
           <CommandMenu commands={MENU}>
             <ol
               className="relative touch-none"
-              style={{ height: Math.max(total, seen.height - RULER - 2) }}
+              style={{ height: lanes.getTotalSize(), minHeight: `calc(100% - ${RULER + 2}px)` }}
               {...boxing}
             >
-              {inView.map(({ layer, top }) => (
-                <LaneRow key={layer.id} layer={layer} top={top} onCarry={carry} />
-              ))}
+              {lanes.getVirtualItems().map(({ index, key, start }) => {
+                const layer = layers[index]
+                return layer && <LaneRow key={key} layer={layer} top={start - RULER} onCarry={carry} />
+              })}
               {box && <BoxMark box={box} left={HEADS} />}
             </ol>
           </CommandMenu>
