@@ -3,7 +3,7 @@ import type { Camera } from '../../app/store'
 import type { Size } from '../../core/shot'
 
 /** px of the well for what floats over it: tools, views, and above what a change will do. */
-const MARGIN = { left: 62, right: 18, top: 36, bottom: 58 }
+const MARGIN = { left: 62, right: 18, top: 33, bottom: 55 }
 const ZOOM = { least: 0.02, most: 32 }
 
 /** The camera that shows the whole picture, clear of what floats over the well. */
