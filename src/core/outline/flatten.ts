@@ -21,7 +21,7 @@ function strays({ a, d }: Curve, { x, y }: { x: number; y: number }): number {
  */
 function chordsFor(curve: Curve, tolerance: number, longest: number, most: number): number {
   const { a, b, c, d } = curve
-  const least = Math.ceil(1 / longest)
+  const least = Math.min(most, Math.ceil(1 / longest))
   // A curve strays from the straight between its ends by three quarters at most of what its handles do.
   if (!(0.75 * Math.max(strays(curve, b), strays(curve, c)) > tolerance)) return least
   const bend = Math.max(

@@ -9,6 +9,7 @@ import {
   curveFrom,
   fitPoints,
   flatten,
+  flattenAlong,
   insertPoint,
   mixOutlines,
   nearestOn,
@@ -91,6 +92,13 @@ describe('chords', () => {
       }),
       { numRuns: 12 },
     )
+  })
+
+  it('stay within bounds however many points there are, and however far away', () => {
+    const far = (i: number) => ({ ...corner({ x: i % 7, y: i * 1e6 }), outX: 1e6 * (i % 3), inY: -1e6 })
+    const points = Array.from({ length: 20_000 }, (_, i) => far(i))
+    expect(flattenAlong(points, 0.005, false, 1 / 8).length / 3).toBeLessThanOrEqual(2 ** 16)
+    expect(flatten(points.slice(0, 4), 0.005).length / 2).toBeLessThanOrEqual(4 * 1024)
   })
 })
 
