@@ -180,13 +180,14 @@ test('points are moved, chosen together, added and taken away, and no press does
   const zoom = (await onScreen(page, 1, 0))[0] - (await onScreen(page, 0, 0))[0]
   expect(await isKept(page, 400 + 24 / zoom, 350)).toBe(false)
   expect(await isKept(page, 400 + 36 / zoom, 350)).toBe(true)
-  // None of them chosen, nothing is deleted; in particular not the layer.
-  await page.keyboard.press('q')
-  await page.keyboard.press('Delete')
-  expect(await isKept(page, 550, 350)).toBe(true)
-  await page.keyboard.press('q')
+  // All of its points are deleted, the outline is not; with none of them chosen it is, and says so: in no case the layer.
   await page.keyboard.press('Delete')
   expect(await isKept(page, 550, 350)).toBe(false)
+  await page.keyboard.press('Control+z')
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Delete')
+  await expect(page.getByText('“Outline” is deleted')).toBeVisible()
+  await expect(page.locator('[data-piece]')).toHaveCount(0)
   await expect(page.locator('[data-layer]')).toHaveCount(1)
 })
 

@@ -53,10 +53,12 @@ createRoot(document.getElementById('root')!).render(
       </Suspense>
       <AskRate />
       <Toaster
-        position="bottom-center"
+        // Over the bar: there it covers nothing that is worked on.
+        position="top-center"
+        offset={5}
         toastOptions={{
           classNames: {
-            toast: '!bg-card !text-ink !border-line !font-text !rounded-2xl',
+            toast: '!bg-card !text-ink !border-line !font-text !rounded-2xl !px-4 !py-2',
             error: '!border-warn',
             closeButton: '!bg-raised !text-ink !border-line',
             actionButton: '!rounded-full !bg-lime !px-3 !py-1 !h-auto !font-bold !text-on-lime',

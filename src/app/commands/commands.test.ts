@@ -233,7 +233,7 @@ describe('commands', () => {
     const text = copied()!
     await pasteText(text, stage)
     expect(shot().layers).toHaveLength(4)
-    expect(shot().layers[0]).toMatchObject({ name: 'take-1', span: { from: 20, to: 120 } })
+    expect(shot().layers[0]).toMatchObject({ name: 'take-1, 2', span: { from: 20, to: 120 } })
     const swapped = JSON.parse(text)
     swapped.layers[0].span = { from: 4, to: 4 }
     for (const foreign of ['hello', '{"a":1}', 'null', '', JSON.stringify(swapped)]) await pasteText(foreign, stage)

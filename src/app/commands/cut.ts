@@ -16,9 +16,9 @@ import {
   takes,
   view,
 } from './command'
-import { isOutline, removePoints } from './outline'
+import { removePoints } from './outline'
 import { removeLayers } from './remove'
-import { say } from './say'
+import { say, tell } from './say'
 
 const ask = (dialog: Dialog) => () => void store.dispatch(dialogOpened(dialog))
 
@@ -130,17 +130,21 @@ export const CUT: readonly Command[] = [
   { id: 'slip-on', name: 'Slip the picture one frame later', group: 'Cut', applies: canChange, run: () => slip(1) },
   {
     id: 'delete',
-    // While an outline is drawn, or keys are chosen, the layer under them is never meant.
-    name: 'Delete the chosen keys or points, or the layers, leaving the gap',
+    // While a piece is under the hand, or keys are chosen, the layer under them is never meant.
+    name: 'Delete the chosen keys, points or piece, or the layers, leaving the gap',
     group: 'Cut',
     keys: 'delete, backspace',
     applies: canChange,
     run() {
       const layer = chosen()
       const keys = layer ? chosenKeys(store.getState().keys, layer) : []
+      const piece = layer?.matte.find(p => p.id === view().piece)
       if (layer && keys.length > 0) store.dispatch(edit('dropKeys', layer.id, keys))
-      else if (isOutline()) removePoints()
-      else removeLayers(ids())
+      else if (view().points.length > 0) removePoints()
+      else if (layer && piece && one()) {
+        store.dispatch(edit('removePiece', layer.id, piece.id))
+        tell(`“${piece.name}” is deleted: undo brings it back.`)
+      } else removeLayers(ids())
     },
   },
   {

@@ -33,7 +33,7 @@ function outline(): Chosen | null {
 }
 
 /** An outline is under the hand. */
-export const isOutline = (): boolean => outline() !== null
+const isOutline = (): boolean => outline() !== null
 /** Points of an outline are chosen. */
 const hasPoints = (): boolean => isOutline() && view().points.length > 0
 

@@ -10,6 +10,7 @@ import {
   cameraMoved,
   drawingSet,
   edit,
+  goingAlongSet,
   keyingSet,
   pieceChosen,
   projectOf,
@@ -145,6 +146,14 @@ export const PICTURE: readonly Command[] = [
       const next = (BESIDES.indexOf(view().beside) + 1) % BESIDES.length
       store.dispatch(besideSet(view().view === 'uncut' ? BESIDES[next]! : view().beside))
     },
+  },
+  {
+    id: 'go-along',
+    name: 'Let the picture go along with the piece, or stand',
+    group: 'Picture',
+    keys: 'shift+g',
+    applies: hasPiece,
+    run: () => void store.dispatch(goingAlongSet(!view().goesAlong)),
   },
   {
     id: 'keying',

@@ -1,6 +1,6 @@
 // Letting pieces and layers ride on what moves in a take.
 import { after, carry, inverse } from '../../core/affine'
-import { sample } from '../../core/keys'
+import { isKeyed, sample } from '../../core/keys'
 import { type Projective, projectAfter, projective, type Quad } from '../../core/projective'
 import { SHAPES, shapeAt } from '../../core/shape'
 import { asTake, type Layer, momentAt, motionMap, newId, type Piece, type Point, placeMap } from '../../core/shot'
@@ -9,7 +9,7 @@ import type { Inside, Moved } from '../../workers/clients'
 import type { StageEngine } from '../engine/stage-engine'
 import { runJob } from '../jobs/run'
 import { Stopped } from '../stopped'
-import { aimSet, editIn, projectOf, type Rider, refusalTold, store } from '../store'
+import { aimSet, edit, editIn, projectOf, type Rider, refusalTold, store } from '../store'
 import { type Command, chosen, one, oneHere, shot, view } from './command'
 import { asItIs, inTurn, isAsItWas } from './in-turn'
 import { tell } from './say'
@@ -157,6 +157,21 @@ function chosenInside(): { of: Rider; corners: Point[] } | null {
   return { of, corners: points.map(p => carry(map, p)) }
 }
 
+/** Pieces that the chosen one can go with: those of its layer that are moved by keys. */
+export function leaders(): Piece[] {
+  const { piece } = view()
+  const layer = oneHere() ? chosen() : null
+  return layer && piece ? layer.matte.filter(p => p.id !== piece && isKeyed(p.motion)) : []
+}
+
+/** Lets the chosen piece go with another one, from where both are now. */
+export function goWith(leader: Piece): void {
+  const { layer, piece, frame } = view()
+  if (!layer || !piece) return
+  store.dispatch(edit('ridePieceWith', layer, piece, leader.id, frame))
+  tell(`It goes with “${leader.name}” now.`)
+}
+
 export const RIDE: readonly Command[] = [
   {
     id: 'ride',
@@ -183,5 +198,13 @@ export const RIDE: readonly Command[] = [
       const inside = chosenInside()
       if (inside) ride(stage, inside.of, { corners: inside.corners })
     },
+  },
+  {
+    id: 'go-with',
+    name: 'Let the piece go with the first other one that moves',
+    group: 'Picture',
+    keys: 'alt+g',
+    applies: () => leaders().length > 0,
+    run: () => goWith(leaders()[0]!),
   },
 ]

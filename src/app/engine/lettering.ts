@@ -48,9 +48,7 @@ async function shippedFile(url: string, name: string, stage: StageEngine): Promi
 
 /** The files of a font of the program. */
 export async function shippedFonts({ name, urls }: ShippedFont, stage: StageEngine): Promise<string[]> {
-  const digests: string[] = []
-  for (const url of urls) digests.push(...(await shippedFile(url, name, stage)))
-  return digests
+  return (await Promise.all(urls.map(url => shippedFile(url, name, stage)))).flat()
 }
 
 /** Brings in what stands in for the letters that a text's fonts lack. Digests of those, none where nothing lacks. */
@@ -151,13 +149,16 @@ export async function lettersToPieces(layer: Layer, stage: StageEngine): Promise
 export async function addLettering(stage: StageEngine, before: string | null = null): Promise<void> {
   const shot = shotOf(store.getState())
   if (!shot) return
+  // Whoever types on while the font is fetched is not to be taken for somebody who calls commands.
+  store.dispatch(typingSet(true))
   try {
     const fonts = await shippedFonts(SHIPPED[0]!, stage)
     const now = shotOf(store.getState())
-    if (fonts.length === 0 || now?.id !== shot.id) return
+    if (fonts.length === 0 || now?.id !== shot.id) return void store.dispatch(typingSet(false))
     addGraphic(makeLettering(now, 'Lettering', fonts), before)
     store.dispatch(typingSet(true))
   } catch (error) {
+    store.dispatch(typingSet(false))
     say(`Letters cannot be set: ${reasonOf(error)}.`)
   }
 }

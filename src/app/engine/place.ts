@@ -16,20 +16,11 @@ import { edit, editIn, layersChosen, pieceChosen, projectOf, shotOf, store, take
 /** The frame at which things are placed: the playhead of the shot, also while a take is looked at. */
 const playhead = (): number => store.getState().view.frame
 
-/** A name that no layer of the shot has: the one that is wanted, with a number behind it where that is taken. */
-function freeName(wanted: string, layers: readonly Layer[]): string {
-  const taken = new Set(layers.map(l => l.name))
-  let name = wanted
-  for (let i = 2; taken.has(name); i++) name = `${wanted}, ${i}`
-  return name
-}
-
 /** Puts a take, or a part of it, nearest the lens; the shot comes back on the stage. */
 export function placeTake(take: Take, placing: Omit<Placing, 'at'> & { at?: number }): void {
   const shot = shotOf(store.getState())
   if (!shot) return
-  const made = makeLayer(take, shot.size, shot.rate, { at: playhead(), ...placing })
-  const layer = { ...made, name: freeName(made.name, shot.layers) }
+  const layer = makeLayer(take, shot.size, shot.rate, { at: playhead(), ...placing })
   store.dispatch(takeClosed())
   store.dispatch(edit('addLayers', [layer]))
   store.dispatch(layersChosen([layer.id]))
@@ -39,8 +30,7 @@ export function placeTake(take: Take, placing: Omit<Placing, 'at'> & { at?: numb
 export function placePlate(take: Take, stretch: Stretch, gesture: string = newId()): void {
   const shot = shotOf(store.getState())
   if (!shot) return
-  const made = plateLayer(take, stretch, shot)
-  const layer = { ...made, name: freeName(made.name, shot.layers) }
+  const layer = plateLayer(take, stretch, shot)
   store.dispatch(editIn(gesture, 'addLayers', [layer]))
   store.dispatch(editIn(gesture, 'reorderLayer', layer.id, shot.layers.length))
 }

@@ -3,6 +3,7 @@
 import type { Project } from '../../core/shot'
 import { stopJobsOf } from '../jobs/run'
 import { hold } from '../storage/locks'
+import { keepPlace, placeLeft } from '../storage/places-left'
 import { loadProject, projectMedia, savePoster } from '../storage/projects'
 import { closed, opened, projectOf, store, takesMissing, viewReset } from '../store'
 import { startAutosave } from './autosave'
@@ -80,8 +81,7 @@ async function open(
       viewReset({
         readOnly: release === null,
         aside,
-        layer: project.shot.layers[0]?.id ?? null,
-        piece: project.shot.layers[0]?.matte[0]?.id ?? null,
+        ...placeLeft(id, project.shot),
       }),
     )
     if (release) void navigator.storage.persist?.().catch(() => false)
@@ -113,6 +113,7 @@ async function open(
     for (const { name } of missing) onProblem(`The take “${name}” is no longer on this machine. Its layers stay empty.`)
     for (const { reason } of failed) onProblem(reason)
     begun.push(startPosters(stage))
+    begun.push(startKeepingPlace(id))
     reports.recall().catch(error => console.error('What takes said cannot be recalled:', error))
     let letGo = () => {}
     const gone = new Promise<void>(resolve => {
@@ -123,6 +124,19 @@ async function open(
   } catch (error) {
     await end()
     throw error
+  }
+}
+
+/** Keeps where one is in the shot when the page is left or the shot closed; returns how to stop, which keeps it as well. */
+function startKeepingPlace(id: string): () => void {
+  const keep = () => {
+    const { frame, layer, piece, into } = store.getState().view
+    if (into.length === 0) keepPlace(id, { frame, layer, piece })
+  }
+  addEventListener('pagehide', keep)
+  return () => {
+    removeEventListener('pagehide', keep)
+    keep()
   }
 }
 

@@ -7,6 +7,7 @@ import { fakeLocks } from '../../testing/locks'
 import { database } from './database'
 import { hold } from './locks'
 import { getMade, keepMade } from './made'
+import { keepPlace, placeLeft } from './places-left'
 import {
   asItWas,
   getMedia,
@@ -138,5 +139,51 @@ describe('storage', () => {
     await saveWithMedia(project, media)
     expect(await storageProblem(full, project)).toMatch(/no room left.*safe/)
     expect(await storageProblem(full, { ...project, id: 'nobody' })).toMatch(/no longer in the browser/)
+  })
+})
+
+describe('the place where a shot was left', () => {
+  const { shot } = project
+  const [first, second] = shot.layers
+  const nearest = { frame: 0, layer: first!.id, piece: first!.matte[0]?.id ?? null }
+  let text: string | null = null
+  const full = { is: false }
+  beforeAll(
+    () =>
+      void vi.stubGlobal('localStorage', {
+        getItem: () => text,
+        setItem(_: string, value: string) {
+          if (full.is) throw new DOMException('full', 'QuotaExceededError')
+          text = value
+        },
+      }),
+  )
+
+  it('is gone back to, as far as it is still there', () => {
+    expect(placeLeft('a', shot)).toEqual(nearest)
+    keepPlace('a', { frame: 7, layer: second!.id, piece: 'gone' })
+    keepPlace('b', { frame: 9999, layer: 'gone', piece: null })
+    expect(placeLeft('a', shot)).toEqual({ frame: 7, layer: second!.id, piece: null })
+    expect(placeLeft('b', shot)).toEqual({ ...nearest, frame: shot.length - 1 })
+    for (let i = 0; i < 60; i++) keepPlace(`other-${i}`, { frame: 3, layer: null, piece: null })
+    expect(placeLeft('a', shot)).toEqual(nearest)
+    expect(text!.length).toBeLessThan(5000)
+  })
+
+  it('is the beginning where what is kept is broken or nothing can be kept', () => {
+    for (const broken of [
+      '{',
+      '{}',
+      '[1]',
+      '[["a"]]',
+      '[["a",null]]',
+      '[["a",{"frame":"x","layer":{}}]]',
+      '[["a",{"frame":-1e99}]]',
+    ]) {
+      text = broken
+      expect(placeLeft('a', shot)).toEqual(nearest)
+    }
+    full.is = true
+    expect(() => keepPlace('a', nearest)).not.toThrow()
   })
 })

@@ -210,6 +210,7 @@ const ARGUMENTS: Record<EditName, fc.Arbitrary<unknown[]>> = {
   matchLightAt: t(id, fc.array(fc.record({ frame: n, light }), { maxLength: 4 })),
   matchGrain: t(id, grain, fc.option(grain)),
   ridePiece: t(id, fc.constant('piece'), ride),
+  ridePieceWith: t(id, fc.constant('piece'), fc.constantFrom('piece', 'nobody'), n),
   rideLayer: t(id, ride),
   steadyLayer: t(
     id,

@@ -48,6 +48,7 @@ export {
   findingSet,
   frameShown,
   framesFailed,
+  goingAlongSet,
   groupEntered,
   handlingSet,
   keyingSet,

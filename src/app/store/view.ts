@@ -55,6 +55,8 @@ export interface ViewState {
   lineColour: string | null
   /** null: the whole picture fits the well. */
   camera: Camera | null
+  /** Whether the picture moves with the chosen piece from frame to frame. */
+  goesAlong: boolean
   /** Px of the screen that one of the shot takes up, whichever camera shows it. */
   zoom: number
   /** Whether changes make keys even where a value stands still. */
@@ -98,6 +100,7 @@ export const initialView: ViewState = {
   beside: 'plain',
   lineColour: null,
   camera: null,
+  goesAlong: false,
   zoom: 1,
   keying: false,
   failed: [],
@@ -249,6 +252,9 @@ const slice = createSlice({
     cameraMoved(view, action: PayloadAction<Camera | null>) {
       view.camera = action.payload
     },
+    goingAlongSet(view, action: PayloadAction<boolean>) {
+      view.goesAlong = action.payload
+    },
     zoomMeasured(view, action: PayloadAction<number>) {
       view.zoom = action.payload
     },
@@ -306,6 +312,7 @@ export const {
   besideSet,
   lineColourSet,
   cameraMoved,
+  goingAlongSet,
   zoomMeasured,
   keyingSet,
   framesFailed,

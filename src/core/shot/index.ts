@@ -16,7 +16,6 @@ export {
 export { LIMITS } from './limits'
 export {
   actLayers,
-  bareName,
   blankLayer,
   makeLayer,
   makePiece,
@@ -29,6 +28,7 @@ export {
 export { makeLettering, makePanel } from './make-graphic'
 export { matteOf } from './make-matte'
 export { matteShot } from './matte-shot'
+export { bareName } from './names'
 export { motionMap, pinnedCorners, placeMap } from './place'
 export { layersFor, shownElsewhere } from './shown'
 export { fadeAt, framesOf, momentAt, type Pass, passesOf, possibleSpeed, reach, speedOf } from './timing'

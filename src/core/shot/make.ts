@@ -4,6 +4,7 @@ import { type Beside, SHAPES, shapeWith } from '../shape'
 import { takeSeconds } from '../source'
 import { fps, framesIn, type Rate, rateInUse } from '../time'
 import { LIMITS, within } from './limits'
+import { bareName } from './names'
 import { framesOf, possibleSpeed, STILL_SECONDS } from './timing'
 import {
   type Act,
@@ -31,15 +32,6 @@ export function newId(): string {
   for (let i = 0; i < 12; i++) id += ALPHABET[Math.floor(Math.random() * ALPHABET.length)]
   return id
 }
-
-/** A name with a word after it, no longer than names may be. */
-export function named(name: string, word: string | number): string {
-  const tail = `, ${word}`
-  return `${name.slice(0, LIMITS.name - tail.length)}${tail}`
-}
-
-/** A file's name without its extension, as a layer's or shot's name. */
-export const bareName = (file: string): string => file.replace(/\.[^.]{1,5}$/, '') || file
 
 /** The place that fits a picture inside a frame, about its middle. */
 export function fitPlace(picture: Size, frame: Size): Place {

@@ -1,6 +1,7 @@
 import { type RefObject, useEffect, useMemo, useRef } from 'react'
 import { lanesMeasured, lanesZoomed, stagedFrame, store, useSend, useStore } from '../../app/store'
 import { bringingIn, HEADS, scrolledBy, type TimeScale, timeScale, zoomedAt } from '../../app/time-scale'
+import { wheelZoom } from '../common/wheel-zoom'
 
 /** The lanes' scale: it zooms about the pointer, scrolls, and goes along with the playhead. */
 export function useLanesZoom(host: RefObject<HTMLElement | null>, length: number): TimeScale {
@@ -24,8 +25,7 @@ export function useLanesZoom(host: RefObject<HTMLElement | null>, length: number
       const across = event.shiftKey ? event.deltaX || event.deltaY : event.deltaX
       if (event.ctrlKey || event.altKey || event.metaKey || (overRuler && !across)) {
         event.preventDefault()
-        const factor = Math.exp(-event.deltaY * (event.ctrlKey ? 0.006 : 0.0025))
-        send(lanesZoomed(zoomedAt(scale, factor, event.clientX - box.left - HEADS, length)))
+        send(lanesZoomed(zoomedAt(scale, wheelZoom(event), event.clientX - box.left - HEADS, length)))
       } else if (across) {
         event.preventDefault()
         if (scale.perFrame * length > scale.width) send(lanesZoomed(scrolledBy(scale, across, length)))

@@ -1,6 +1,7 @@
 import { useSortable } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import { Eye, EyeOff, Trash2 } from 'lucide-react'
+import { goWith } from '../../app/commands/ride'
 import { edit, editIn, pieceChosen, projectOf, shotOf, store, useSend, useStore } from '../../app/store'
 import { isKeyed, sample } from '../../core/keys'
 import { SHAPE_KINDS, SHAPES } from '../../core/shape'
@@ -8,6 +9,7 @@ import { type Blur, edits, type Join, type Layer, LIMITS, type Piece, type Shape
 import { IconButton } from '../common/Button'
 import { Choice } from '../common/Choice'
 import { KeyControl } from '../common/KeyControl'
+import { Menu, MenuItem } from '../common/Menu'
 import { NumberField } from '../common/NumberField'
 import { Toggle } from '../common/Toggle'
 import { SHAPE_VIEWS } from '../stage/shape-views'
@@ -47,6 +49,27 @@ const MOTION = [
     initial: 100,
   },
 ] as const
+
+/** Which other piece of the layer this one goes with, where there is one that moves. */
+function GoWith({ layer, piece }: { layer: Layer; piece: Piece }) {
+  const readOnly = useStore(s => s.view.readOnly)
+  const moving = layer.matte.filter(p => p !== piece && isKeyed(p.motion))
+  if (moving.length === 0) return null
+  const trigger = (
+    <button type="button" disabled={readOnly} className="rounded-full bg-raised px-2.5 py-0.5 text-xs text-ink">
+      Go with…
+    </button>
+  )
+  return (
+    <Menu trigger={trigger}>
+      {moving.map(leader => (
+        <MenuItem key={leader.id} onSelect={() => goWith(leader)}>
+          {leader.name}
+        </MenuItem>
+      ))}
+    </Menu>
+  )
+}
 
 /** Of a shape that is changed on the picture only: its keys, and how it moves as a whole. */
 function WholeFields({ layer, piece }: { layer: Layer; piece: Piece }) {
@@ -210,6 +233,7 @@ export function PieceCard({ layer, piece }: { layer: Layer; piece: Piece }) {
           <div className="flex justify-end gap-1">
             <CommandButton id="carry">Carry along</CommandButton>
             <CommandButton id="ride">Ride on a point</CommandButton>
+            <GoWith layer={layer} piece={piece} />
             <CommandButton id="piece-keep">Keep for others</CommandButton>
           </div>
         </div>

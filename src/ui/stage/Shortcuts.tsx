@@ -1,5 +1,6 @@
 import { useHotkeys } from 'react-hotkeys-hook'
 import { COMMANDS, type Command } from '../../app/commands'
+import { store, typingSet } from '../../app/store'
 import { useEngine } from './engine-context'
 import { spacePan } from './space-pan'
 
@@ -21,6 +22,11 @@ function Shortcut({ command }: { command: Command }) {
   useHotkeys(
     command.keys ?? '',
     event => {
+      // Letters are about to be typed: until they can be, keys are letters, too.
+      if (store.getState().view.typing) {
+        if (command.keys === 'escape') store.dispatch(typingSet(false))
+        return
+      }
       if (!engine || busy(event.target, command.keys ?? '') || command.applies?.() === false) return
       // Space plays when it is let go, unless it was held to pan.
       if (play && spacePan.used) return

@@ -18,6 +18,7 @@ import {
 import { sample } from '../../core/keys'
 import { edits, type Size } from '../../core/shot'
 import { droppedFiles } from '../common/dropped-files'
+import { wheelZoom } from '../common/wheel-zoom'
 import { GradientHandles } from '../graphic/GradientHandles'
 import { useBringIn } from '../takes/use-bring-in'
 import { Aim } from './Aim'
@@ -32,6 +33,7 @@ import { Tools } from './Tools'
 import { TypeOver } from './TypeOver'
 import { UnchosenPieces } from './UnchosenPieces'
 import { UnderWay } from './UnderWay'
+import { useGoingAlong } from './use-going-along'
 import { Views } from './Views'
 import { Ways } from './Ways'
 
@@ -62,6 +64,7 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
   now.current = camera
   const { zoom } = camera
   const isDrawing = view.drawing && piece !== undefined
+  useGoingAlong(canvas, layer, piece)
   // The picture alone, as long as the key for that is held.
   const isAlone = useHeldKey('x')
   useEffect(() => void send(zoomMeasured(zoom)), [send, zoom])
@@ -74,14 +77,24 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
   useEffect(() => {
     const element = well.current
     if (!element) return
-    const observer = new ResizeObserver(() => setSize({ width: element.clientWidth, height: element.clientHeight }))
+    let last: Size | null = null
+    const observer = new ResizeObserver(() => {
+      const next = { width: element.clientWidth, height: element.clientHeight }
+      const own = store.getState().view.camera
+      // What was in the middle of the well stays there, but not under a hand.
+      if (last && own && !held.current) {
+        const [dx, dy] = [(next.width - last.width) / 2, (next.height - last.height) / 2]
+        send(cameraMoved({ ...own, x: own.x + dx, y: own.y + dy }))
+      }
+      last = next
+      setSize(next)
+    })
     observer.observe(element)
     // React listens passively to wheels; this one has to keep the page from moving.
     const onWheel = (event: WheelEvent) => {
       event.preventDefault()
       const box = element.getBoundingClientRect()
-      const factor = Math.exp(-event.deltaY * (event.ctrlKey ? 0.01 : 0.0015))
-      send(cameraMoved(zoomAt(now.current!, factor, event.clientX - box.left, event.clientY - box.top)))
+      send(cameraMoved(zoomAt(now.current!, wheelZoom(event), event.clientX - box.left, event.clientY - box.top)))
     }
     element.addEventListener('wheel', onWheel, { passive: false })
     return () => {
@@ -100,7 +113,10 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
       setSpace(true)
     }
     const up = (event: KeyboardEvent) => {
-      if (event.code === 'Space') setSpace(false)
+      if (event.code !== 'Space') return
+      setSpace(false)
+      // The button pressed last must not be pressed again by the space bar that has panned.
+      if (spacePan.used) event.preventDefault()
     }
     addEventListener('keydown', down)
     addEventListener('keyup', up)
@@ -180,7 +196,7 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
         style={{ left: camera.x, top: camera.y, ...shown, imageRendering: camera.zoom >= 2 ? 'pixelated' : 'auto' }}
       />
       {layer && !layer.locked && !view.playing && !active && !isDrawing && view.view !== 'cut-out' && (
-        <Ways layer={layer} frame={view.frame} camera={camera} />
+        <Ways layer={layer} piece={piece} frame={view.frame} camera={camera} />
       )}
       {visible && Handles && (
         <svg

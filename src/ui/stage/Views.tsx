@@ -1,6 +1,6 @@
 import { memo } from 'react'
 import { commandOf, shownKeys } from '../../app/commands'
-import { besideSet, type Camera, cameraMoved, useSend, useStore, viewChosen } from '../../app/store'
+import { besideSet, type Camera, cameraMoved, goingAlongSet, useSend, useStore, viewChosen } from '../../app/store'
 import { BESIDES, type Beside, VIEWS, type View } from '../../core/plan'
 import type { Size } from '../../core/shot'
 import { Tip } from '../common/Tip'
@@ -33,6 +33,8 @@ export const Views = memo(function Views({ camera, well }: Props) {
   const view = useStore(s => s.view.view)
   const beside = useStore(s => s.view.beside)
   const fits = useStore(s => s.view.camera === null)
+  const hasPiece = useStore(s => s.view.piece !== null)
+  const goesAlong = useStore(s => s.view.goesAlong)
   return (
     <div
       role="toolbar"
@@ -72,6 +74,21 @@ export const Views = memo(function Views({ camera, well }: Props) {
       >
         1:1
       </button>
+      {hasPiece && !fits && (
+        <Tip
+          text="The picture moves with the chosen piece from frame to frame"
+          keys={shownKeys(commandOf('go-along').keys)}
+        >
+          <button
+            type="button"
+            aria-pressed={goesAlong}
+            className={pill}
+            onClick={() => send(goingAlongSet(!goesAlong))}
+          >
+            Go along
+          </button>
+        </Tip>
+      )}
     </div>
   )
 }, sameView)

@@ -46,12 +46,20 @@ function Way({ points, at }: { points: readonly Point[]; at: number }) {
   )
 }
 
-export function Ways({ layer, frame, camera }: { layer: Layer; frame: number; camera: Camera }) {
+interface Props {
+  layer: Layer
+  /** The chosen one: others keep their ways to themselves. */
+  piece: Piece | undefined
+  frame: number
+  camera: Camera
+}
+
+export function Ways({ layer, piece: own, frame, camera }: Props) {
   const isHidden = useHeldKey('x')
   const from = Math.max(layer.span.from, frame - AROUND)
   const to = Math.min(layer.span.to, frame + AROUND + 1)
   const isLayerKeyed = isKeyed(layer.place)
-  const moving: (Piece | null)[] = layer.matte.filter(p => isKeyed(p.motion))
+  const moving: (Piece | null)[] = layer.matte.filter(p => isKeyed(p.motion) && (!own || p === own))
   if (isLayerKeyed) moving.unshift(null)
   if (isHidden || moving.length === 0 || frame < from || frame >= to) return null
   const map = onScreen(camera)

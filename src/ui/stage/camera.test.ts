@@ -4,6 +4,7 @@ import { rulerStep, timeScale } from '../../app/time-scale'
 import { carry, carryBy, inverse, scaleOf, turn } from '../../core/affine'
 import { makePiece } from '../../core/shot'
 import { testLayer } from '../../testing/documents'
+import { wheelZoom } from '../common/wheel-zoom'
 import { actualPixels, fitCamera, zoomAt } from './camera'
 import { nearAngle, pieceMap } from './piece-space'
 
@@ -34,6 +35,10 @@ describe('the camera', () => {
         expect(next.zoom).toBeLessThanOrEqual(32)
       }),
     )
+    // A notch of the wheel with Ctrl is a step, not a leap; a pinch keeps to the fingers.
+    expect(wheelZoom({ ctrlKey: true, deltaY: -120 })).toBe(wheelZoom({ ctrlKey: false, deltaY: -120 }))
+    expect(wheelZoom({ ctrlKey: true, deltaY: -120 })).toBeLessThan(1.3)
+    expect(wheelZoom({ ctrlKey: true, deltaY: -10 })).toBeGreaterThan(wheelZoom({ ctrlKey: false, deltaY: -10 }))
     const exact = actualPixels(camera, well)
     expect(exact.zoom).toBe(1)
     expect([exact.x % 1, exact.y % 1].map(Math.abs)).toEqual([0, 0])

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest'
 import { testLayer, testShot } from '../../../testing/documents'
 import { carry } from '../../affine'
 import { mirrorKeys, sample, spreadKeys, type Value } from '../../keys'
-import { edits, type Layer, type Place, placeMap } from '..'
+import { edits, type Layer, LIMITS, type Place, placeMap } from '..'
 
 const four = () => testShot([0, 1, 2, 3].map(i => testLayer(i)))
 const ids = (shot: { layers: Layer[] }) => shot.layers.map(l => l.id.slice(-1)).join('')
@@ -42,8 +42,15 @@ describe('copies of layers', () => {
     edits.duplicateLayers(shot, [shot.layers[1]!])
     const [, copy, original] = shot.layers
     expect(original!.id).toBe('layer-1')
-    expect(copy).toMatchObject({ name: 'take-1', locked: false })
+    expect(copy).toMatchObject({ name: 'take-1, 2', locked: false })
     expect(copy!.matte[0]!.id).not.toBe(original!.matte[0]!.id)
+    // A copy of the copy has the next number, a long name no more letters than names may have.
+    edits.duplicateLayers(shot, [copy!])
+    expect(shot.layers[1]!.name).toBe('take-1, 3')
+    edits.renameLayer(shot, 'layer-0', 'x'.repeat(LIMITS.name))
+    edits.duplicateLayers(shot, [shot.layers[0]!])
+    expect(shot.layers[0]!.name).toMatch(/^x+, 2$/)
+    expect(shot.layers[0]!.name).toHaveLength(LIMITS.name)
   })
 
   it('are pasted with the earliest at the playhead, keys and all, the rest as far from it as they were', () => {

@@ -2,6 +2,7 @@
 import { clone } from '../clone'
 import { LIMITS } from '../limits'
 import { newId } from '../make'
+import { freeName } from '../names'
 import { renameShown } from '../shown'
 import type { Blend, Layer, Shot, Tag } from '../types'
 import { shiftLayerKeys } from '../values'
@@ -34,7 +35,11 @@ export function blendLayer(shot: Shot, layer: string, blend: Blend): void {
 
 /** Adds layers nearest the lens, the first of them foremost. */
 export function addLayers(shot: Shot, layers: readonly Layer[]): void {
-  shot.layers.unshift(...layers.slice(0, Math.max(0, LIMITS.layers - shot.layers.length)))
+  const room = Math.max(0, LIMITS.layers - shot.layers.length)
+  const added: Layer[] = []
+  for (const layer of layers.slice(0, room))
+    added.push({ ...layer, name: freeName(layer.name, [...shot.layers, ...added]) })
+  shot.layers.unshift(...added)
 }
 
 /** Puts a layer at a place in the depth order, 0 nearest the lens. */
@@ -98,7 +103,8 @@ function copiesOf(layers: readonly Layer[]): Layer[] {
 export function duplicateLayers(shot: Shot, layers: readonly Layer[]): void {
   for (const [i, copy] of copiesOf(layers).entries()) {
     const at = shot.layers.findIndex(l => l.id === layers[i]!.id)
-    if (at >= 0 && shot.layers.length < LIMITS.layers) shot.layers.splice(at, 0, copy)
+    if (at >= 0 && shot.layers.length < LIMITS.layers)
+      shot.layers.splice(at, 0, { ...copy, name: freeName(copy.name, shot.layers) })
   }
 }
 

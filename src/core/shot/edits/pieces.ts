@@ -7,6 +7,7 @@ import { besideOf } from '../beside'
 import { clone } from '../clone'
 import { LIMITS } from '../limits'
 import { makePiece, makeShape } from '../make'
+import { freeName, unnumbered } from '../names'
 import type { Layer, Motion, Piece, Point, Shape, Shot, Size, Take } from '../types'
 import { editableLayer, findLayer, findPiece } from './find'
 
@@ -17,7 +18,7 @@ export const layerSize = ({ source }: Layer, shot: Shot, takes: readonly Take[])
 export function addPiece(shot: Shot, layer: string, piece: Piece): void {
   const found = editableLayer(shot, layer)
   if (!found || found.matte.length >= LIMITS.pieces) return
-  found.matte.push(piece)
+  found.matte.push({ ...piece, name: freeName(piece.name, found.matte) })
   found.matteOn = true
 }
 
@@ -50,7 +51,7 @@ export function copyPiece(shot: Shot, layer: string, piece: string, onto: string
   const found = findPiece(findLayer(shot, layer), piece)
   const target = editableLayer(shot, onto)
   if (!found || !target || target.matte.length >= LIMITS.pieces || target.matte.some(p => p.id === id)) return
-  target.matte.push({ ...clone(found), id })
+  target.matte.push({ ...clone(found), id, name: freeName(found.name, target.matte) })
   target.matteOn = true
 }
 
@@ -63,11 +64,12 @@ export function changePiece(shot: Shot, layer: string, piece: string, changes: P
 
 /** Gives a piece another shape, its feather and switches kept; what both shapes know, such as a frame, is handed over, keys and all. An outline is what the shape was. */
 export function swapShape(shot: Shot, layer: string, piece: string, kind: Shape['kind'], size: Size): void {
-  const found = findPiece(editableLayer(shot, layer), piece)
-  if (!found || found.shape.kind === kind) return
+  const of = editableLayer(shot, layer)
+  const found = findPiece(of, piece)
+  if (!of || !found || found.shape.kind === kind) return
   const { shape } = found
   const [from, to] = [SHAPES[shape.kind], SHAPES[kind]]
-  if (found.name === from.name) found.name = to.name
+  if (unnumbered(found.name) === from.name) found.name = freeName(to.name, of.matte)
   const { outlined } = from
   const { taken = (value: unknown) => value } = to
   if (from.field === to.field)

@@ -6,7 +6,7 @@ import { keysOf, sample } from '../../keys'
 import { makePiece, makeShape } from '../make'
 import { motionMap, placeMap } from '../place'
 import type { Layer, Piece, Shot } from '../types'
-import { type Ride, rideLayer, ridePiece } from './ride'
+import { type Ride, rideLayer, ridePiece, ridePieceWith } from './ride'
 
 const spin = (i: number): Affine => {
   const [turn, scale] = [i * 0.15, 1 + i * 0.01]
@@ -75,6 +75,40 @@ describe('a piece that rides', () => {
     expect(far(placed(now(), 30), still)).toBeLessThan(0.05)
     expect(far(placed(now(), 49), placed(now(), 40))).toBeLessThan(0.05)
   })
+})
+
+it.each([
+  ['pinned to their layer', 'layer', 'layer'],
+  ['pinned to the shot', 'shot', 'shot'],
+  ['one of them pinned to the shot', 'shot', 'layer'],
+] as const)('a piece that goes with another one keeps its place on it, %s', (_, leading, going) => {
+  const place = {
+    keys: [
+      { frame: 0, value: { x: 0, y: 0, scale: 1, angle: 0 }, ease: 'linear' as const },
+      { frame: 70, value: { x: 90, y: 10, scale: 1.5, angle: 20 }, ease: 'linear' as const },
+    ],
+  }
+  const { shot, now } = shown({ place }, { pinnedTo: leading })
+  ridePiece(shot, 'layer-0', 'piece', RIDE)
+  const limb = { ...makePiece(makeShape('oval', { width: 64, height: 36 })), id: 'limb', pinnedTo: going }
+  now().matte.unshift({ ...limb, motion: { x: 3, y: 5, angle: 10, scale: 1.1 }, pivot: { x: 7, y: 1 } })
+  const whole = (id: string, frame: number) => placed({ ...now(), matte: now().matte.filter(p => p.id === id) }, frame)
+  const start = whole('limb', 25)
+  const leader = now().matte[1]!
+  const mapAt = (frame: number) => {
+    const own = motionMap(leader.pivot, sample(leader.motion, frame))
+    return leading === 'shot' ? own : after(placeMap(now(), sample(now().place, frame)), own)
+  }
+  ridePieceWith(shot, 'layer-0', 'limb', 'piece', 25)
+  for (const frame of [10, 25, 40, 59]) {
+    expect(far(whole('limb', frame), carry(after(mapAt(frame), inverse(mapAt(25))), start))).toBeLessThan(0.25)
+  }
+  // With itself, or with what does not move, it goes nowhere.
+  const before = structuredClone(shot)
+  ridePieceWith(shot, 'layer-0', 'limb', 'limb', 30)
+  now().matte[1]!.motion = { x: 0, y: 0, angle: 0, scale: 1 }
+  ridePieceWith(shot, 'layer-0', 'limb', 'piece', 30)
+  expect(now().matte[0]).toEqual(before.layers[0]!.matte[0])
 })
 
 it('a layer that rides lies where it lay on it, and one that is locked stays', () => {

@@ -70,6 +70,29 @@ export function ridePiece(shot: Shot, layer: string, piece: string, ride: Ride):
   of.motion = ridden(of.motion, motions, ride)
 }
 
+/**
+ * Lets a piece go with another one of its layer wherever that is moved by keys, from where both are at a frame; its own
+ * movement until now is given up. Nothing happens outside the layer's span, or where the other one has no keys of movement.
+ */
+export function ridePieceWith(shot: Shot, layer: string, piece: string, other: string, frame: number): void {
+  const found = editableLayer(shot, layer)
+  const [of, leads] = [findPiece(found, piece), findPiece(found, other)]
+  if (!found || !of || !leads || of === leads || !isKeyed(leads.motion)) return
+  const { from, to } = found.span
+  if (!(frame >= from && frame < to)) return
+  const wholeAt = (f: number): Affine => {
+    const own = motionMap(leads.pivot, sample(leads.motion, f))
+    return leads.pinnedTo === 'shot' ? own : after(placeMap(found, sample(found.place, f)), own)
+  }
+  const frames = keysOf(leads.motion).map(k => k.frame)
+  const first = Math.min(frame, Math.max(from, frames[0]!))
+  const last = Math.max(frame, Math.min(to - 1, frames.at(-1)!))
+  const back = inverse(wholeAt(frame))
+  const maps = Array.from({ length: last - first + 1 }, (_, i) => after(wholeAt(first + i), back))
+  of.motion = sample(of.motion, frame)
+  ridePiece(shot, layer, piece, { first, begin: frame, maps })
+}
+
 /** Lets a layer ride as a whole. */
 export function rideLayer(shot: Shot, layer: string, ride: Ride): void {
   const found = editableLayer(shot, layer)

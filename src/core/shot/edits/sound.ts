@@ -1,7 +1,7 @@
 // What is heard of a layer, and how it and the picture come and go.
 import { asTake } from '../../source'
 import { LIMITS } from '../limits'
-import { named } from '../make'
+import { named } from '../names'
 import type { Fade, Layer, Shot } from '../types'
 import { editableLayer, editableLayers } from './find'
 import { copyOf } from './layers'
