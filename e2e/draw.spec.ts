@@ -44,7 +44,10 @@ const isKept = async (page: Page, x: number, y: number) =>
 
 /** Draws a square by its corners, clockwise, closed on the first. */
 async function drawSquare(page: Page, left: number, top: number, side: number): Promise<void> {
-  await page.locator('[data-layer]').first().click()
+  await page
+    .locator('[data-layer]')
+    .first()
+    .click({ position: { x: 120, y: 20 } })
   await page.getByTestId('ruler').focus()
   await page.keyboard.press('Shift+U')
   await expect(view(page, 'Uncut')).toHaveAttribute('aria-pressed', 'true')
@@ -223,6 +226,41 @@ test('an outline moves by keys, lies between them in between, and shifts as a wh
   await page.reload()
   await page.getByTestId('frame-number').waitFor()
   await expect(markers(page)).toHaveCount(2)
+})
+
+test('the picture goes along with a piece that moves, and so does another piece', async ({ page }) => {
+  await begin(page, ['clockmaker-left'])
+  await drawSquare(page, 300, 200, 100)
+  // Drawing has switched keying on: two keys of how it moves as a whole.
+  await type(page, 'Across', 5)
+  await goTo(page, 20)
+  await type(page, 'Across', 165)
+  await settled(page)
+  await page.getByRole('button', { name: '1:1' }).click()
+  const outline = page.locator('[data-piece="Outline"]')
+  const before = (await outline.boundingBox())!
+  const picture = (await page.getByTestId('picture').boundingBox())!
+  await page.keyboard.press('Shift+G')
+  await goTo(page, 0)
+  await settled(page)
+  await expect.poll(async () => (await page.getByTestId('picture').boundingBox())!.x - picture.x).toBeCloseTo(160, 0)
+  const after = (await outline.boundingBox())!
+  expect([after.x, after.y].map(Math.round)).toEqual([before.x, before.y].map(Math.round))
+  await page.getByRole('button', { name: 'Go along' }).click()
+  await goTo(page, 20)
+  await settled(page)
+  expect((await page.getByTestId('picture').boundingBox())!.x - picture.x).toBeCloseTo(160, 0)
+  await page.getByRole('button', { name: 'Fit' }).click()
+
+  // A second one has a name of its own, and goes with the first.
+  await drawSquare(page, 700, 400, 80)
+  await page.getByRole('button', { name: 'Go with…' }).click()
+  await page.getByRole('menuitem', { name: 'Outline', exact: true }).click()
+  await expect(page.locator('[data-keys="Outline, 2 · motion"]').getByRole('button')).toHaveCount(2)
+  expect(await isKept(page, 740, 440)).toBe(true)
+  await goTo(page, 10)
+  expect(await isKept(page, 660, 440)).toBe(true)
+  expect(await isKept(page, 740, 440)).toBe(false)
 })
 
 test('an outline leans on the edges of the picture, as far as it may', async ({ page }) => {

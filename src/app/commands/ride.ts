@@ -157,11 +157,16 @@ function chosenInside(): { of: Rider; corners: Point[] } | null {
   return { of, corners: points.map(p => carry(map, p)) }
 }
 
-/** Pieces that the chosen one can go with: those of its layer that are moved by keys. */
-export function leaders(): Piece[] {
-  const { piece } = view()
-  const layer = oneHere() ? chosen() : null
-  return layer && piece ? layer.matte.filter(p => p.id !== piece && isKeyed(p.motion)) : []
+/** Pieces of a layer that one of them can go with: those that are moved by keys, if it has an outline that can be moved. */
+export function leadersOf(layer: Layer, piece: Piece): Piece[] {
+  const { isDrawn, outlined } = SHAPES[piece.shape.kind]
+  return isDrawn || outlined ? layer.matte.filter(p => p !== piece && isKeyed(p.motion)) : []
+}
+
+function leaders(): Piece[] {
+  const layer = one() ? chosen() : null
+  const piece = layer?.matte.find(p => p.id === view().piece)
+  return layer && piece ? leadersOf(layer, piece) : []
 }
 
 /** Lets the chosen piece go with another one, from where both are now. */

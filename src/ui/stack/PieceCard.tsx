@@ -1,7 +1,7 @@
 import { useSortable } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import { Eye, EyeOff, Trash2 } from 'lucide-react'
-import { goWith } from '../../app/commands/ride'
+import { goWith, leadersOf } from '../../app/commands/ride'
 import { edit, editIn, pieceChosen, projectOf, shotOf, store, useSend, useStore } from '../../app/store'
 import { isKeyed, sample } from '../../core/keys'
 import { SHAPE_KINDS, SHAPES } from '../../core/shape'
@@ -53,7 +53,7 @@ const MOTION = [
 /** Which other piece of the layer this one goes with, where there is one that moves. */
 function GoWith({ layer, piece }: { layer: Layer; piece: Piece }) {
   const readOnly = useStore(s => s.view.readOnly)
-  const moving = layer.matte.filter(p => p !== piece && isKeyed(p.motion))
+  const moving = leadersOf(layer, piece)
   if (moving.length === 0) return null
   const trigger = (
     <button type="button" disabled={readOnly} className="rounded-full bg-raised px-2.5 py-0.5 text-xs text-ink">

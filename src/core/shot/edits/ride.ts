@@ -1,8 +1,10 @@
 // Pieces and layers that ride on motion followed in a take: as keys that can be seen and changed.
 import { type Affine, after, carry, degrees, inverse, scaleOf } from '../../affine'
 import { isKeyed, type Key, keysOf, linearKeys, placesToKeep, sample, type Value } from '../../keys'
+import { clone } from '../clone'
 import { motionMap, placeMap } from '../place'
-import type { Layer, Motion, Place, Shot } from '../types'
+import type { Layer, Motion, Piece, Place, Shot } from '../types'
+import { carriedPiece } from '../values'
 import { editableLayer, findPiece } from './find'
 
 /** How px of the shot moved from the frame at which the following began to each of some frames that come one after the other. */
@@ -71,26 +73,20 @@ export function ridePiece(shot: Shot, layer: string, piece: string, ride: Ride):
 }
 
 /**
- * Lets a piece go with another one of its layer wherever that is moved by keys, from where both are at a frame; its own
- * movement until now is given up. Nothing happens outside the layer's span, or where the other one has no keys of movement.
+ * Lets a piece go with another one of its layer: it takes on that one's movement, keys and all, and looks at a frame as it
+ * did; its own movement until now is given up. Nothing happens where the other one has no keys of movement.
  */
 export function ridePieceWith(shot: Shot, layer: string, piece: string, other: string, frame: number): void {
   const found = editableLayer(shot, layer)
   const [of, leads] = [findPiece(found, piece), findPiece(found, other)]
   if (!found || !of || !leads || of === leads || !isKeyed(leads.motion)) return
-  const { from, to } = found.span
-  if (!(frame >= from && frame < to)) return
-  const wholeAt = (f: number): Affine => {
-    const own = motionMap(leads.pivot, sample(leads.motion, f))
-    return leads.pinnedTo === 'shot' ? own : after(placeMap(found, sample(found.place, f)), own)
+  const toShot = ({ pinnedTo, pivot, motion }: Piece): Affine => {
+    const own = motionMap(pivot, sample(motion, frame))
+    return pinnedTo === 'shot' ? own : after(placeMap(found, sample(found.place, frame)), own)
   }
-  const frames = keysOf(leads.motion).map(k => k.frame)
-  const first = Math.min(frame, Math.max(from, frames[0]!))
-  const last = Math.max(frame, Math.min(to - 1, frames.at(-1)!))
-  const back = inverse(wholeAt(frame))
-  const maps = Array.from({ length: last - first + 1 }, (_, i) => after(wholeAt(first + i), back))
-  of.motion = sample(of.motion, frame)
-  ridePiece(shot, layer, piece, { first, begin: frame, maps })
+  const carried = carriedPiece(of, after(inverse(toShot(leads)), toShot(of)))
+  const { motion, pivot, pinnedTo } = clone(leads)
+  Object.assign(of, carried, { motion, pivot, pinnedTo })
 }
 
 /** Lets a layer ride as a whole. */
