@@ -12,6 +12,7 @@ import {
   pixelAt,
   saved,
   savedFrame,
+  type,
   unlike,
 } from './fixtures/workbench'
 
@@ -95,4 +96,29 @@ test('two ovals of a layer are let ride at once, each on its own point, while so
   // The playhead went on meanwhile: frames are counted from 1.
   await saved(page)
   expect(await frameNumber(page)).toBe(77)
+})
+
+test('a box on a crate is carried along as its outline, in perspective', async ({ page }) => {
+  await openDemo(page, 'Trolley')
+  await goTo(page, 90)
+  await page.locator('[data-bar="The trolley, cut out"]').click({ position: { x: 300, y: 20 } })
+  await page.keyboard.press('Shift+b')
+  for (const [name, value] of [
+    ['Across', 471],
+    ['Down', 464],
+    ['Width', 110],
+    ['Height', 104],
+  ] as const)
+    await type(page, name, value)
+  await page.getByRole('radio', { name: 'Keeps only' }).click()
+  await page.keyboard.press('Alt+Shift+C')
+  const marks = page.locator('[data-keys^="Outline"][data-keys$="shape"] [data-key]')
+  await expect.poll(() => marks.count()).toBeGreaterThan(1)
+  const here = middleOf(await look(page, 'Matte'))
+  await goTo(page, 130)
+  const there = middleOf(await look(page, 'Matte'))
+  // The trolley rolls on by 10.6 px a frame.
+  expect(Math.abs(there.x - here.x - 424)).toBeLessThan(2)
+  expect(Math.abs(there.y - here.y)).toBeLessThan(2)
+  expect(Math.abs(there.count / here.count - 1)).toBeLessThan(0.05)
 })

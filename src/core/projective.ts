@@ -136,11 +136,17 @@ export function between(from: Quad, to: Quad): Projective | null {
   return here && there && projectAfter(there, unproject(here))
 }
 
-/** The largest that a px becomes at a point, in px along either side. */
-export function largestAt(map: Projective, point: Point): number {
+/** What a map does to all that lies close to a point: it goes where the map brings it, and its neighbours go along evenly. */
+export function affineAt(map: Projective, point: Point): Affine {
   const q = depthAt(map, point)
   const { x, y } = project(map, point)
-  const across = Math.hypot(map.a - map.g * x, map.b - map.g * y)
-  const down = Math.hypot(map.c - map.h * x, map.d - map.h * y)
-  return Math.max(across, down) / Math.abs(q)
+  const [a, b] = [(map.a - map.g * x) / q, (map.b - map.g * y) / q]
+  const [c, d] = [(map.c - map.h * x) / q, (map.d - map.h * y) / q]
+  return { a, b, c, d, x: x - a * point.x - c * point.y, y: y - b * point.x - d * point.y }
+}
+
+/** The largest that a px becomes at a point, in px along either side. */
+export function largestAt(map: Projective, point: Point): number {
+  const { a, b, c, d } = affineAt(map, point)
+  return Math.max(Math.hypot(a, b), Math.hypot(c, d))
 }

@@ -114,7 +114,10 @@ async function rideFrom(stage: StageEngine, of: Rider, layer: Layer, frame: numb
     if (!isAsItWas(layer, parts) || !isAsItWas(source, parts)) return
     const { ride, first, end, least } = mapsAbout(source, span, frame, found)
     const [gesture, before] = [newId(), asItIs(of.layer)]
-    if (of.piece) store.dispatch(editIn(gesture, 'ridePiece', layer.id, of.piece, ride))
+    if (of.piece && 'surface' in what) {
+      store.dispatch(editIn(gesture, 'swapShape', layer.id, of.piece, 'outline', shot()!.size))
+      store.dispatch(editIn(gesture, 'rideOutline', layer.id, of.piece, ride))
+    } else if (of.piece) store.dispatch(editIn(gesture, 'ridePiece', layer.id, of.piece, ride))
     else if ('surface' in what || 'marks' in what) store.dispatch(editIn(gesture, 'rideCorners', layer.id, ride))
     else store.dispatch(editIn(gesture, 'rideLayer', layer.id, ride))
     const isStill = asItIs(of.layer) === before
@@ -202,6 +205,17 @@ export const RIDE: readonly Command[] = [
     run(stage) {
       const inside = chosenInside()
       if (inside) ride(stage, inside.of, { corners: inside.corners })
+    },
+  },
+  {
+    id: 'carry-flat',
+    name: 'Carry its outline along on the surface inside, in perspective',
+    group: 'Picture',
+    keys: 'alt+shift+c',
+    applies: () => one() && canRide() && chosenInside() !== null,
+    run(stage) {
+      const inside = chosenInside()
+      if (inside) ride(stage, inside.of, { surface: inside.corners })
     },
   },
   {

@@ -233,6 +233,7 @@ const ARGUMENTS: Record<EditName, fc.Arbitrary<unknown[]>> = {
   pinCorners: t(id, fc.record({ left: n, top: n, right: n, bottom: n }), n, fc.constantFrom('pinned', 'layer-1')),
   unpinCorners: t(id),
   rideCorners: t(id, planeRide),
+  rideOutline: t(id, fc.constant('piece'), planeRide),
   putDepth: t(some, fc.constantFrom('nearest', 'farthest')),
   renameLayer: t(id, text),
   renameShot: t(text),

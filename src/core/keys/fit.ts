@@ -1,4 +1,5 @@
 // As few linear keys as tell a curve that was measured frame by frame.
+import type { Mixer } from './mix'
 import type { Key } from './value'
 
 /** The value of a line from one place of a list to another. */
@@ -25,17 +26,39 @@ export function placesToKeep(curves: readonly (readonly number[])[], within: rea
   const last = (curves[0]?.length ?? 0) - 1
   if (last < 0) return []
   const isStill = curves.every((of, c) => Math.max(...of) - Math.min(...of) <= within[c]!)
-  if (isStill) return [0]
+  return isStill ? [0] : divided(last, (from, to) => farthest(curves, within, from, to))
+}
+
+/** First and last, and between them wherever it is farther than one from what is told by the places at both sides. */
+function divided(last: number, farthest: (from: number, to: number) => { at: number; far: number }): number[] {
   const kept = [0, last]
   const spans: [number, number][] = [[0, last]]
   while (spans.length > 0) {
     const [from, to] = spans.pop()!
-    const { at, far } = farthest(curves, within, from, to)
+    const { at, far } = farthest(from, to)
     if (far <= 1) continue
     kept.push(at)
     spans.push([from, at], [at, to])
   }
   return kept.sort((a, b) => a - b)
+}
+
+/** The same for values that are mixed in their own way, `apart` telling how far one is from another. */
+export function mixesToKeep<T>(
+  values: readonly T[],
+  mix: Mixer<T>,
+  apart: (a: T, b: T) => number,
+  within: number,
+): number[] {
+  if (values.every(v => apart(v, values[0]!) <= within)) return values.length > 0 ? [0] : []
+  return divided(values.length - 1, (from, to) => {
+    let best = { at: from, far: 0 }
+    for (let at = from + 1; at < to; at++) {
+      const far = apart(mix(values[from]!, values[to]!, (at - from) / (to - from)), values[at]!) / within
+      if (far > best.far) best = { at, far }
+    }
+    return best
+  })
 }
 
 /** Linear keys for values at frames from `first` on, at the places that are needed. */

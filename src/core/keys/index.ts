@@ -1,6 +1,6 @@
 export { type Ease, eased, easeName, FIRST_CURVE, type Handles, SWING } from './ease'
 export { mapKeys, mirrorKeys, removeKey, retimeKeys, setAt, setEase, setKey, shiftKeys, spreadKeys } from './edit'
-export { linearKeys, placesToKeep } from './fit'
+export { linearKeys, mixesToKeep, placesToKeep } from './fit'
 export type { Mixer } from './mix'
 export { initialNumbers, type NumberKind } from './number'
 export { canCalm, smoothKeys } from './smooth'

@@ -230,8 +230,9 @@ export function PieceCard({ layer, piece }: { layer: Layer; piece: Piece }) {
               disabled={readOnly}
             />
           </div>
-          <div className="flex justify-end gap-1">
+          <div className="flex flex-wrap justify-end gap-1">
             <CommandButton id="carry">Carry along</CommandButton>
+            <CommandButton id="carry-flat">… in perspective</CommandButton>
             <CommandButton id="ride">Ride on a point</CommandButton>
             <GoWith layer={layer} piece={piece} />
             <CommandButton id="piece-keep">Keep for others</CommandButton>

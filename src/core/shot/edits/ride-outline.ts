@@ -1,0 +1,54 @@
+// Outlines that ride on something flat as it turns away: their points go each its own way, by keys of the outline itself.
+import { type Affine, after, inverse } from '../../affine'
+import { isKeyed, keysOf, linearKeys, mixesToKeep, sample } from '../../keys'
+import { carryOutlinePoint, mixOutlines, type OutlinePoint, roundOutlinePoint } from '../../outline'
+import { affineAt, type Projective, projectAfter, projective } from '../../projective'
+import { SHAPES, shapeAt, shapeValue, shapeWith } from '../../shape'
+import { motionMap, placeMap } from '../place'
+import type { Shot } from '../types'
+import { editableLayer, findPiece } from './find'
+import type { Ride } from './ride'
+
+/** px that the eye does not find, and that following is not surer than. */
+const WITHIN = 0.3
+
+/** How far the farthest point of an outline, or end of its handles, lies from that of another one. */
+const apart = (a: readonly OutlinePoint[], b: readonly OutlinePoint[]): number =>
+  a.reduce((most, p, i) => {
+    const q = b[i]!
+    const [x, y] = [p.x - q.x, p.y - q.y]
+    const inward = Math.hypot(x + p.inX - q.inX, y + p.inY - q.inY)
+    const outward = Math.hypot(x + p.outX - q.outX, y + p.outY - q.outY)
+    return Math.max(most, Math.hypot(x, y), inward, outward)
+  }, 0)
+
+/**
+ * Lets a drawn outline ride, each point as the flat thing under it is seen. What is keyed already stays as it is until the
+ * following begins. Nothing happens to shapes that are not drawn, nor where the ride leads out of sight.
+ */
+export function rideOutline(shot: Shot, layer: string, piece: string, ride: Ride<Projective>): void {
+  const found = editableLayer(shot, layer)
+  const of = findPiece(found, piece)
+  if (!found || !of || !SHAPES[of.shape.kind].isDrawn) return
+  const { first, begin, maps } = ride
+  const toShot = (frame: number): Affine => {
+    const own = motionMap(of.pivot, sample(of.motion, frame))
+    return of.pinnedTo === 'shot' ? own : after(placeMap(found, sample(found.place, frame)), own)
+  }
+  const before = shapeValue(of.shape)
+  const from = isKeyed(before) ? Math.max(0, begin - first) : 0
+  const start = shapeAt(of.shape, begin) as OutlinePoint[]
+  const there = projective(toShot(begin))
+  const outlines = maps.slice(from).map((map, i) => {
+    const back = projective(inverse(toShot(first + from + i)))
+    const whole = projectAfter(back, projectAfter(map, there))
+    return start.map(p => roundOutlinePoint(carryOutlinePoint(affineAt(whole, p), p)))
+  })
+  const numbers = outlines.flat().flatMap(p => Object.values(p))
+  if (numbers.length === 0 || !numbers.every(Number.isFinite)) return
+  const kept = mixesToKeep(outlines, mixOutlines, apart, WITHIN)
+  if (kept.length === 1 && !isKeyed(before)) return
+  of.shape = shapeWith(of.shape.kind, {
+    keys: [...keysOf(before).filter(k => k.frame < first + from), ...linearKeys(outlines, first + from, kept)],
+  })
+}
