@@ -1,14 +1,31 @@
 // Timing inside one process: a warm-up, then the median of several runs.
 
+/** Milliseconds that something takes. */
+export const timed = async (work: () => unknown): Promise<number> => {
+  const began = performance.now()
+  await work()
+  return performance.now() - began
+}
+
+const middle = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1]!
+
 export async function median(runs: number, work: () => unknown): Promise<number> {
   await work()
   const times: number[] = []
-  for (let i = 0; i < runs; i++) {
-    const began = performance.now()
-    await work()
-    times.push(performance.now() - began)
-  }
-  return times.sort((a, b) => a - b)[times.length >> 1]!
+  for (let i = 0; i < runs; i++) times.push(await timed(work))
+  return middle(times)
+}
+
+/** Two works measured in turns, so that the changing pace of a machine meets both: medians, and that of the ratio of each turn. */
+export async function inTurns(
+  runs: number,
+  one: () => Promise<number>,
+  other: () => Promise<number>,
+): Promise<{ one: number; other: number; ratio: number }> {
+  const turns: [number, number][] = []
+  for (let i = 0; i < runs; i++) turns.push([await one(), await other()])
+  const [ones, others] = [turns.map(t => t[0]), turns.map(t => t[1])]
+  return { one: middle(ones), other: middle(others), ratio: middle(turns.map(([a, b]) => a / b)) }
 }
 
 /** The value that a share 0..1 of the values lies below. */

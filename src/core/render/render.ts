@@ -1,4 +1,5 @@
 // plan + pictures -> picture. The only place where pictures are made: preview, export and terminal all come here.
+
 import { lookRows } from '../look'
 import { openMatte } from '../matte'
 import { type Find, type Making, matteNeeds, needsOf, type PlannedPicture, pictureKind } from '../picture'
@@ -11,6 +12,7 @@ import type { Codes } from './picture'
 import { hides, type PlacedPicture, placePicture } from './place'
 import { fillCodes, type Rows, word } from './rows'
 import type { Shared } from './tiles'
+import { stayWarm } from './warm'
 
 /** Where the layers of one frame take their pictures from. */
 interface Sources {
@@ -128,7 +130,7 @@ export interface AloneRun {
   painter: number
 }
 
-interface Composer {
+export interface Composer {
   /**
    * Composites row y. With `alone`, runs in which the planes of one picture show as they lie are told instead of made.
    */
@@ -244,6 +246,7 @@ export function renderFrame(k: Kernels, plan: Plan, find: Find): Codes {
     const ptr = k.alloc(width * height * 4)
     const { compose } = composer(k, plan, { find, shared: new Map() }, 'codes')
     for (let y = 0; y < height; y++) compose(y, ptr + y * width * 4)
+    stayWarm(compose)
     return { kind: 'codes', width, height, ptr: k.keep(ptr), opaque: plan.backdrop !== null }
   })
 }
