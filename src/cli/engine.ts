@@ -14,10 +14,12 @@ import type { FramePlace } from '../media/derived-frame'
 import { setDrawingModule } from '../media/drawing'
 import { type FrameStore, frameStore } from '../media/frames'
 import { describeTake, type MediaSource, openMedia } from '../media/open'
+import { setSampleMaker } from '../media/planes-sample'
 import { setDeflate } from '../media/png'
 import { type SoundStore, soundStore } from '../media/sound'
 import { type StillPixels, setStillDecoder } from '../media/still'
 import { Complaint } from './complaint'
+import { frameSample } from './frame-sample'
 import { patiently } from './patience'
 import type { FoundProject } from './projects'
 
@@ -80,6 +82,7 @@ export function nodeMedia(): void {
     registerMediabunnyServer({ hardwareContext: null })
     setStillDecoder(decodePicture)
     setPlaneReader(framePlanes)
+    setSampleMaker(frameSample)
     setDeflate(quickDeflate)
     setDrawingModule(() => readFile(createRequire(import.meta.url).resolve('@resvg/resvg-wasm/index_bg.wasm')))
   }

@@ -8,7 +8,7 @@ import {
   Output,
   Quality,
   type Target,
-  VideoSample,
+  type VideoSample,
   VideoSampleSource,
   WebMOutputFormat,
 } from 'mediabunny'
@@ -17,9 +17,10 @@ import { type Codes, type Kernels, planesLength, renderPlanes } from '../core/re
 import { matteShot, type Shot, type Size } from '../core/shot'
 import { mixdown, sounds } from '../core/sound'
 import { frameToSample, frameToSeconds, type Span, spanLength } from '../core/time'
-import { tellColour, WRITTEN_COLOUR } from './colour'
+import { tellColour } from './colour'
 import type { FrameStore } from './frames'
 import { paintPlan, withPictures } from './paint'
+import { planesSample } from './planes-sample'
 import { MediaProblem } from './problem'
 import { SAMPLE_RATE, type SoundStore } from './sound'
 
@@ -163,8 +164,6 @@ export async function exportShot(options: ExportOptions, target: Target, work: E
     : null
   if (audio) output.addAudioTrack(audio, { maximumPacketCount: Math.ceil((lastSample - firstSample) / 480) + 64 })
   const planes = k.alloc(planesLength(size.width, size.height))
-  // One is filled while others wait and are encoded: fresh ones for each frame would keep the garbage collector busy.
-  const buffers = [0, 1, 2].map(() => new Uint8Array(planesLength(size.width, size.height)))
   const begin = firstSample + PRIMING[codecs.audio]
   const end = begin + coded(codecs.audio, lastSample - firstSample)
   let heard = begin
@@ -176,24 +175,26 @@ export async function exportShot(options: ExportOptions, target: Target, work: E
     await audio.add(out)
     out.close()
   }
-  /** Paints a frame into the planes, and those into the buffer of its turn. */
-  const paint = async (frame: number): Promise<Uint8Array<ArrayBuffer>> => {
+  /** Paints a frame into the planes, and makes a sample of those. */
+  const paint = async (frame: number): Promise<VideoSample> => {
     const plan = planAt(frame)
-    const buffer = buffers[frame % 3]!
-    const { failed } = await withPictures(
+    const at = frameToSeconds(frame - span.from, shot.rate)
+    const duration = frameToSeconds(frame + 1 - span.from, shot.rate) - at
+    const { made, failed } = await withPictures(
       work.frames,
       plan,
       () => true,
       find => {
         renderPlanes(k, plan, find, size, planes)
-        buffer.set(k.bytes(planes, buffer.length))
+        return planesSample(k.bytes(planes, planesLength(size.width, size.height)), size, { timestamp: at, duration })
       },
     )
-    if (failed[0]) throw cannotBeMade(frame, failed[0].reason)
-    return buffer
+    if (!failed[0]) return made
+    made.close()
+    throw cannotBeMade(frame, failed[0].reason)
   }
   // While one frame is encoded the next one is decoded and painted.
-  let coming: Promise<Uint8Array<ArrayBuffer>> | null = null
+  let coming: Promise<VideoSample> | null = null
   let encoding: Promise<void> = Promise.resolve()
   const paintNext = (frame: number) => {
     coming = frame < span.to ? paint(frame) : null
@@ -203,20 +204,13 @@ export async function exportShot(options: ExportOptions, target: Target, work: E
     await output.start()
     paintNext(span.from)
     for (let frame = span.from; frame < span.to; frame++) {
-      const at = frameToSeconds(frame - span.from, shot.rate)
-      const next = frameToSeconds(frame + 1 - span.from, shot.rate)
       if (heard <= frameToSample(frame, shot.rate, SAMPLE_RATE)) await soundUpTo(Math.min(end, heard + SAMPLE_RATE))
-      const data: Uint8Array<ArrayBuffer> = await coming!
+      const sample: VideoSample = await coming!
       paintNext(frame + 1)
-      const sample = new VideoSample(data, {
-        format: 'I420',
-        codedWidth: size.width,
-        codedHeight: size.height,
-        timestamp: at,
-        duration: next - at,
-        colorSpace: WRITTEN_COLOUR,
+      await encoding.catch(error => {
+        sample.close()
+        throw error
       })
-      await encoding
       encoding = video.add(sample).finally(() => sample.close())
       encoding.catch(() => {})
       work.onProgress?.(frame + 1 - span.from, frameCount)
@@ -229,7 +223,7 @@ export async function exportShot(options: ExportOptions, target: Target, work: E
     throw error
   } finally {
     await encoding.catch(() => {})
-    await (coming as Promise<unknown> | null)?.catch(() => {})
+    await (coming as Promise<VideoSample> | null)?.then(sample => sample.close()).catch(() => {})
     k.free(planes)
   }
 }
