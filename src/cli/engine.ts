@@ -57,10 +57,11 @@ async function decodePicture(bytes: Uint8Array): Promise<StillPixels> {
   return { width, height, data: context.getImageData(0, 0, width, height).data }
 }
 
-/** The planes of the decoder's own frame: the library has no public way to them. */
+/** The planes of the decoder's own frame: the library has no public way to them. None where a sample is no such frame. */
 async function framePlanes(sample: VideoSample) {
-  const { _data } = sample as unknown as { _data: AvFrameVideoSampleResource }
-  return (await _data.getDataPlanes()).map(({ data, stride }) => ({ data, offset: 0, stride }))
+  const { _data } = sample as unknown as { _data: Partial<AvFrameVideoSampleResource> | null }
+  const planes = (await _data?.getDataPlanes?.()) ?? []
+  return planes.map(({ data, stride }) => ({ data, offset: 0, stride }))
 }
 
 /** What is packed comes in as few pieces as can be: each is copied again. */

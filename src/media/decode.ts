@@ -45,7 +45,10 @@ function copyPlane({ data, offset, stride }: Plane, w: number, h: number, bits: 
 
 let planesOf: ((sample: VideoSample) => Promise<Plane[]>) | null = null
 
-/** Tells how the planes of odd pictures are read where the library's own copy leaves out the last column of chroma. */
+/**
+ * Tells how the decoder's own planes are read where that is possible: whole, and of odd pictures with the last column of
+ * chroma, which the library's own copy leaves out.
+ */
 export function setPlaneReader(reader: typeof planesOf): void {
   planesOf = reader
 }
@@ -80,7 +83,51 @@ async function copyOther(k: Kernels, sample: VideoSample, layout: Layout, ptr: n
   }
 }
 
+/** Planes as they lie in the decoder's memory, with the gaps between their rows: each is copied at once. Null where one lies otherwise. */
+function wholePlanes(k: Kernels, sample: VideoSample, layout: Layout, planes: readonly Plane[]) {
+  const { codedWidth: width, codedHeight: height } = sample
+  const cw = (width + layout.half[0]) >> layout.half[0]
+  const ch = (height + layout.half[1]) >> layout.half[1]
+  const sizes = [
+    [width, height],
+    [cw, ch],
+    [cw, ch],
+  ] as const
+  const isUsual = ({ data, offset, stride }: Plane, i: number): boolean => {
+    const [w, h] = sizes[i]!
+    return stride >= w && stride < 2 * w + 512 && data.length >= offset + stride * (h - 1) + w
+  }
+  if (planes.length < 3 || !sizes.every((_, i) => isUsual(planes[i]!, i))) return null
+  // Each row of chroma is read in whole registers: the gaps keep those inside the reservation.
+  const lengths = sizes.map(([, h], i) => planes[i]!.stride * h + 32)
+  const offsets = [0, lengths[0]!, lengths[0]! + lengths[1]!] as const
+  const ptr = k.alloc(offsets[2] + lengths[2]!)
+  for (const [i, [, h]] of sizes.entries()) {
+    const { data, offset, stride } = planes[i]!
+    const part = data.subarray(offset, offset + stride * h)
+    k.bytes(ptr + offsets[i]!, part.length).set(part)
+  }
+  const strides = [planes[0]!.stride, planes[1]!.stride, planes[2]!.stride] as const
+  return { ptr, offsets, strides }
+}
+
 async function toPlanes(k: Kernels, sample: VideoSample, layout: Layout, colour: ColourCoding): Promise<Planes> {
+  const { codedWidth: width, codedHeight: height } = sample
+  const rest = {
+    kind: 'planes',
+    width,
+    height,
+    halfColumns: layout.half[0],
+    halfRows: layout.half[1],
+    ...colour,
+  } as const
+  const whole =
+    layout.bits === 8 && !layout.woven && planesOf ? wholePlanes(k, sample, layout, await planesOf(sample)) : null
+  return { ...rest, ...(whole ?? (await tightPlanes(k, sample, layout))) }
+}
+
+/** Planes with their rows close together. */
+async function tightPlanes(k: Kernels, sample: VideoSample, layout: Layout) {
   const { codedWidth: width, codedHeight: height } = sample
   const cw = (width + layout.half[0]) >> layout.half[0]
   const ch = (height + layout.half[1]) >> layout.half[1]
@@ -99,17 +146,7 @@ async function toPlanes(k: Kernels, sample: VideoSample, layout: Layout, colour:
     k.free(ptr)
     throw error
   }
-  return {
-    kind: 'planes',
-    width,
-    height,
-    ptr,
-    offsets,
-    strides: [width, cw, cw],
-    halfColumns: layout.half[0],
-    halfRows: layout.half[1],
-    ...colour,
-  }
+  return { ptr, offsets, strides: [width, cw, cw] as const }
 }
 
 /** Formats of one plane that can be copied as they are; anything else is converted by the platform. */
