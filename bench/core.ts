@@ -80,6 +80,13 @@ async function encodeTime(path: string, size: { width: number; height: number })
   return time / samples.length
 }
 
+/** A shot so many times as long: its layers go round and round. */
+function repeated(shot: Shot, times: number): Shot {
+  const span = { from: 0, to: shot.length * times }
+  const timing = { kind: 'loop', from: 0, to: shot.length / 30, style: 'cut', over: 0, speed: 1, begun: 0 } as const
+  return { ...shot, length: span.to, layers: shot.layers.map(l => ({ ...l, span, timing })) }
+}
+
 /** Peak bytes that the whole process takes while exporting n frames. */
 async function exportMemory(engine: Engine, shot: Shot, frames: number): Promise<number> {
   let peak = 0
@@ -122,7 +129,11 @@ export async function coreRows(): Promise<Row[]> {
   )
   const { paint, planes } = await composite(engine, shot)
   const encode = await encodeTime(path, shot.size)
-  const [short, long] = [await exportMemory(engine, shot, 12), await exportMemory(engine, shot, LENGTH)]
+  // Both are longer than what the encoder looks ahead, which fills at first however long a film is.
+  const [short, long] = [
+    await exportMemory(engine, shot, LENGTH),
+    await exportMemory(engine, repeated(shot, 5), 5 * LENGTH),
+  ]
   const oval = await ns(engine.k)
   const ms = (v: number) => `${v.toFixed(1)} ms`
   return [
@@ -145,7 +156,7 @@ export async function coreRows(): Promise<Row[]> {
     {
       what: 'memory of the whole process while exporting, five times the length against once',
       goal: 'at most 1.1 ×',
-      measured: `${(long / short).toFixed(2)} × (${(short / 2 ** 20).toFixed(0)} MB for 12 frames, ${(long / 2 ** 20).toFixed(0)} MB for ${LENGTH}, the cache full before)`,
+      measured: `${(long / short).toFixed(2)} × (${(short / 2 ** 20).toFixed(0)} MB for ${LENGTH} frames, ${(long / 2 ** 20).toFixed(0)} MB for ${5 * LENGTH}, the cache full before)`,
       value: long / short,
       met: long <= 1.1 * short,
     },

@@ -8,6 +8,7 @@ import {
   editIn,
   frameShown,
   groupEntered,
+  layerChosen,
   opened,
   projectOf,
   redo,
@@ -47,6 +48,22 @@ describe('a take that is looked at alone', () => {
 })
 
 describe('history', () => {
+  it('leaves the original chosen where a chosen copy is taken back, and what was chosen where it stays', () => {
+    const [, second] = shotOf(store.getState())!.layers
+    const before = shotOf(store.getState())!.layers.map(l => l.id)
+    store.dispatch(edit('duplicateLayers', [second!]))
+    const copy = shotOf(store.getState())!.layers.find(l => !before.includes(l.id))!
+    store.dispatch(layerChosen(copy.id))
+    store.dispatch(edit('renameShot', 'Two'))
+    store.dispatch(undo())
+    expect(store.getState().view.layer).toBe(copy.id)
+    store.dispatch(undo())
+    expect(store.getState().view.layer).toBe(second!.id)
+    store.dispatch(layerChosen(null))
+    store.dispatch(redo())
+    expect(store.getState().view.layer).toBeNull()
+  })
+
   it('takes back every edit to the very document, and brings each forward again', () => {
     const seen = [projectOf(store.getState())]
     for (const action of [

@@ -10,7 +10,7 @@ import { keysReducer } from './keys'
 import { changed, changeMade, changesProject, edited, HISTORY, projectReducer } from './project'
 import { keepRoom, roomReducer } from './room'
 import { seamsReducer } from './seams'
-import { groupEntered, refusalTold, viewReducer } from './view'
+import { groupEntered, layerChosen, refusalTold, viewReducer } from './view'
 
 /** In a project that another tab holds, nothing changes. */
 const guard: Middleware = api => next => action => {
@@ -52,6 +52,19 @@ const leave: Middleware = api => next => action => {
   return result
 }
 
+/** Whose chosen layer is taken back finds the one chosen that lies where it lay: what it was copied from, or what it was laid over. */
+const stay: Middleware = api => next => action => {
+  const { type } = action as { type: string }
+  if (type !== HISTORY.UNDO && type !== HISTORY.REDO) return next(action)
+  const before = api.getState() as State
+  const at = shotOf(before)?.layers.findIndex(l => l.id === before.view.layer) ?? -1
+  const result = next(action)
+  const layers = shotOf(api.getState() as State)?.layers ?? []
+  const there = layers[Math.min(at, layers.length - 1)]
+  if (at >= 0 && there && !layers.some(l => l.id === before.view.layer)) api.dispatch(layerChosen(there.id))
+  return result
+}
+
 export const store = configureStore({
   reducer: {
     project: projectReducer,
@@ -63,7 +76,8 @@ export const store = configureStore({
     brush: brushReducer,
     aim: aimReducer,
   },
-  middleware: defaults => defaults({ serializableCheck: false, immutableCheck: false }).concat(guard, aim, leave, door),
+  middleware: defaults =>
+    defaults({ serializableCheck: false, immutableCheck: false }).concat(guard, aim, leave, stay, door),
 })
 
 let keptRoom = store.getState().room
