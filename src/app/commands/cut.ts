@@ -142,8 +142,9 @@ export const CUT: readonly Command[] = [
       if (layer && keys.length > 0) store.dispatch(edit('dropKeys', layer.id, keys))
       else if (view().points.length > 0) removePoints()
       else if (layer && piece && one()) {
+        const before = shot()
         store.dispatch(edit('removePiece', layer.id, piece.id))
-        tell(`“${piece.name}” is deleted: undo brings it back.`)
+        if (shot() !== before) tell(`“${piece.name}” is deleted: undo brings it back.`)
       } else removeLayers(ids())
     },
   },

@@ -1,6 +1,6 @@
 // Points of the chosen outline.
-import { type Affine, after, carryBy, inverse } from '../../core/affine'
-import { keysOf, sample } from '../../core/keys'
+import { type Affine, carryBy, inverse } from '../../core/affine'
+import { keysOf } from '../../core/keys'
 import {
   carryOutlinePoint,
   middleOf,
@@ -10,7 +10,7 @@ import {
   toggleSmooth,
 } from '../../core/outline'
 import { SHAPES, shapeAt, shapeValue } from '../../core/shape'
-import { type Layer, motionMap, type Piece, placeMap } from '../../core/shot'
+import { type Layer, type Piece, pieceMap } from '../../core/shot'
 import type { StageEngine } from '../engine/stage-engine'
 import { runJob } from '../jobs/run'
 import { Stopped } from '../stopped'
@@ -71,8 +71,7 @@ const noPicture = (error: unknown): void =>
 
 /** From px of the piece to those of the shot, at a frame. */
 function toShot({ layer, piece }: Pick<Chosen, 'layer' | 'piece'>, frame = view().frame): Affine {
-  const motion = motionMap(piece.pivot, sample(piece.motion, frame))
-  return piece.pinnedTo === 'shot' ? motion : after(placeMap(layer, sample(layer.place, frame)), motion)
+  return pieceMap(layer, piece, frame)
 }
 
 /** Brings the stretches between chosen points onto edges of the picture. */

@@ -1,9 +1,9 @@
 // Letting pieces and layers ride on what moves in a take.
-import { after, carry, inverse } from '../../core/affine'
+import { carry, inverse } from '../../core/affine'
 import { isKeyed, sample } from '../../core/keys'
 import { type Projective, projectAfter, projective, type Quad } from '../../core/projective'
 import { SHAPES, shapeAt } from '../../core/shape'
-import { asTake, type Layer, momentAt, motionMap, newId, type Piece, type Point, placeMap } from '../../core/shot'
+import { asTake, type Layer, momentAt, newId, type Piece, type Point, pieceMap, placeMap } from '../../core/shot'
 import { secondsToFrame } from '../../core/time'
 import type { Inside, Moved } from '../../workers/clients'
 import type { StageEngine } from '../engine/stage-engine'
@@ -155,8 +155,7 @@ function chosenInside(): { of: Rider; corners: Point[] } | null {
   const value = shapeAt(piece.shape, frame)
   const points = kind.isDrawn && !kind.isOpen ? (value as Point[]) : kind.outlined?.(value as never, shot()!.size)
   if (!points || points.length < 3 || piece.shape.kind === 'edge') return null
-  const motion = motionMap(piece.pivot, sample(piece.motion, frame))
-  const map = piece.pinnedTo === 'shot' ? motion : after(placeAt(layer, frame), motion)
+  const map = pieceMap(layer, piece, frame)
   return { of, corners: points.map(p => carry(map, p)) }
 }
 
@@ -176,8 +175,9 @@ function leaders(): Piece[] {
 export function goWith(leader: Piece): void {
   const { layer, piece, frame } = view()
   if (!layer || !piece) return
+  const before = shot()
   store.dispatch(edit('ridePieceWith', layer, piece, leader.id, frame))
-  tell(`It goes with “${leader.name}” now.`)
+  if (shot() !== before) tell(`It goes with “${leader.name}” now.`)
 }
 
 export const RIDE: readonly Command[] = [

@@ -1,9 +1,9 @@
 // Hiding the join between two takes: where to part them, and in which light.
-import { after, carry, inverse, type Point, scaleOf, turn } from '../../core/affine'
-import { isKeyed, sample } from '../../core/keys'
+import { type Affine, carry, inverse, type Point, scaleOf, turn } from '../../core/affine'
+import { isKeyed } from '../../core/keys'
 import { carryOutlinePoint, corner, fitPoints, type OutlinePoint, roundOutlinePoint } from '../../core/outline'
 import { type Line, shapeAt, shapeValue } from '../../core/shape'
-import { type Layer, motionMap, newId, type Piece, placeMap } from '../../core/shot'
+import { type Layer, newId, type Piece, pieceMap } from '../../core/shot'
 import type { Held, Sought } from '../../workers/clients'
 import type { StageEngine } from '../engine/stage-engine'
 import { runJob } from '../jobs/run'
@@ -47,16 +47,10 @@ function framesOf(layer: Layer): number[] {
   return Array.from({ length: Math.max(1, Math.ceil((to - from) / step)) }, (_, i) => from + i * step)
 }
 
-/** From px of an edge to those of the shot. */
-function toShot(layer: Layer, piece: Piece, frame: number) {
-  const motion = motionMap(piece.pivot, sample(piece.motion, frame))
-  return piece.pinnedTo === 'shot' ? motion : after(placeMap(layer, sample(layer.place, frame)), motion)
-}
-
 const degreesOf = ({ x, y }: { x: number; y: number }): number => (Math.atan2(y, x) * 180) / Math.PI
 
 /** A line carried by a map; its normal, which points to what is kept, goes along. */
-function carried(line: Line, map: ReturnType<typeof toShot>): Line {
+function carried(line: Line, map: Affine): Line {
   const a = (line.angle * Math.PI) / 180
   return { ...carry(map, line), angle: degreesOf(turn(map, { x: Math.cos(a), y: Math.sin(a) })) }
 }
@@ -86,7 +80,7 @@ async function hold(stage: StageEngine, layer: Layer, line: Line | null, sought:
 }
 
 const lineIn = (layer: Layer, piece: Piece): Line =>
-  carried(shapeAt(piece.shape, view().frame) as Line, toShot(layer, piece, view().frame))
+  carried(shapeAt(piece.shape, view().frame) as Line, pieceMap(layer, piece, view().frame))
 
 const told = (piece: Piece, { frames, left, feather }: Held) =>
   store.dispatch(seamMeasured({ piece: piece.id, frames, left, feather }))
@@ -109,7 +103,7 @@ async function seam(stage: StageEngine, layer: Layer): Promise<void> {
     )
     return
   }
-  const map = toShot(layer, piece, view().frame)
+  const map = pieceMap(layer, piece, view().frame)
   const found = carried(rightWay(held.line, piece, held), inverse(map))
   const line = { x: round(found.x), y: round(found.y), angle: round(found.angle) }
   put(layer, piece, held, line, scaleOf(map), newId())
@@ -149,7 +143,7 @@ async function bend(stage: StageEngine, layer: Layer): Promise<void> {
     )
     return
   }
-  const map = toShot(layer, piece, view().frame)
+  const map = pieceMap(layer, piece, view().frame)
   const points = outlineFrom(held.bend, rightWay(line, piece, held)).map(p =>
     roundOutlinePoint(carryOutlinePoint(inverse(map), p)),
   )

@@ -29,7 +29,7 @@ export { makeLettering, makePanel } from './make-graphic'
 export { matteOf } from './make-matte'
 export { matteShot } from './matte-shot'
 export { bareName } from './names'
-export { motionMap, pinnedCorners, placeMap } from './place'
+export { motionMap, pieceMap, pinnedCorners, placeMap } from './place'
 export { layersFor, shownElsewhere } from './shown'
 export { fadeAt, framesOf, momentAt, type Pass, passesOf, possibleSpeed, reach, speedOf } from './timing'
 export {

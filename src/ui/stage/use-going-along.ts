@@ -3,8 +3,7 @@ import { cameraMoved, projectOf, shotOf, store, useSend } from '../../app/store'
 import { carry, type Point } from '../../core/affine'
 import { middleOf, type OutlinePoint } from '../../core/outline'
 import { SHAPES, shapeAt } from '../../core/shape'
-import { edits, type Layer, type Piece } from '../../core/shot'
-import { pieceMap } from './piece-space'
+import { edits, type Layer, type Piece, pieceMap } from '../../core/shot'
 
 /** Where the middle of a piece's outline lies at a frame, in px of the shot; null where it has none. */
 function middleAt(layer: Layer, piece: Piece, frame: number): Point | null {
@@ -17,7 +16,7 @@ function middleAt(layer: Layer, piece: Piece, frame: number): Point | null {
   const points = isDrawn ? (value as OutlinePoint[]) : outlined?.(value, size)
   if (!points?.length) return null
   const all = points.map((_, i) => i)
-  return carry(pieceMap(layer, piece, frame, { zoom: 1, x: 0, y: 0 }), middleOf(points, all))
+  return carry(pieceMap(layer, piece, frame), middleOf(points, all))
 }
 
 /** Moves the picture in its well as it comes to another frame, so that the chosen piece stays where it is under the hand. */

@@ -1,10 +1,10 @@
 // Outlines that ride on something flat as it turns away: their points go each its own way, by keys of the outline itself.
-import { type Affine, after, inverse } from '../../affine'
-import { isKeyed, keysOf, linearKeys, mixesToKeep, sample } from '../../keys'
+import { inverse } from '../../affine'
+import { isKeyed, keysOf, linearKeys, mixesToKeep } from '../../keys'
 import { carryOutlinePoint, mixOutlines, type OutlinePoint, roundOutlinePoint } from '../../outline'
 import { affineAt, type Projective, projectAfter, projective } from '../../projective'
 import { SHAPES, shapeAt, shapeValue, shapeWith } from '../../shape'
-import { motionMap, placeMap } from '../place'
+import { pieceMap } from '../place'
 import type { Shot } from '../types'
 import { editableLayer, findPiece } from './find'
 import type { Ride } from './ride'
@@ -31,16 +31,12 @@ export function rideOutline(shot: Shot, layer: string, piece: string, ride: Ride
   const of = findPiece(found, piece)
   if (!found || !of || !SHAPES[of.shape.kind].isDrawn) return
   const { first, begin, maps } = ride
-  const toShot = (frame: number): Affine => {
-    const own = motionMap(of.pivot, sample(of.motion, frame))
-    return of.pinnedTo === 'shot' ? own : after(placeMap(found, sample(found.place, frame)), own)
-  }
   const before = shapeValue(of.shape)
   const from = isKeyed(before) ? Math.max(0, begin - first) : 0
   const start = shapeAt(of.shape, begin) as OutlinePoint[]
-  const there = projective(toShot(begin))
+  const there = projective(pieceMap(found, of, begin))
   const outlines = maps.slice(from).map((map, i) => {
-    const back = projective(inverse(toShot(first + from + i)))
+    const back = projective(inverse(pieceMap(found, of, first + from + i)))
     const whole = projectAfter(back, projectAfter(map, there))
     return start.map(p => roundOutlinePoint(carryOutlinePoint(affineAt(whole, p), p)))
   })

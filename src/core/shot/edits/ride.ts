@@ -2,8 +2,8 @@
 import { type Affine, after, carry, degrees, inverse, scaleOf } from '../../affine'
 import { isKeyed, type Key, keysOf, linearKeys, placesToKeep, sample, type Value } from '../../keys'
 import { clone } from '../clone'
-import { motionMap, placeMap } from '../place'
-import type { Layer, Motion, Piece, Place, Shot } from '../types'
+import { motionMap, pieceMap, placeMap } from '../place'
+import type { Layer, Motion, Place, Shot } from '../types'
 import { carriedPiece } from '../values'
 import { editableLayer, findPiece } from './find'
 
@@ -80,11 +80,7 @@ export function ridePieceWith(shot: Shot, layer: string, piece: string, other: s
   const found = editableLayer(shot, layer)
   const [of, leads] = [findPiece(found, piece), findPiece(found, other)]
   if (!found || !of || !leads || of === leads || !isKeyed(leads.motion)) return
-  const toShot = ({ pinnedTo, pivot, motion }: Piece): Affine => {
-    const own = motionMap(pivot, sample(motion, frame))
-    return pinnedTo === 'shot' ? own : after(placeMap(found, sample(found.place, frame)), own)
-  }
-  const carried = carriedPiece(of, after(inverse(toShot(leads)), toShot(of)))
+  const carried = carriedPiece(of, after(inverse(pieceMap(found, leads, frame)), pieceMap(found, of, frame)))
   const { motion, pivot, pinnedTo } = clone(leads)
   Object.assign(of, carried, { motion, pivot, pinnedTo })
 }
