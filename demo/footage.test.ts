@@ -1,10 +1,16 @@
 // The generator tells the truth about the clips that are shipped.
+import { statSync } from 'node:fs'
+import { fileURLToPath } from 'node:url'
+import { createCanvas, loadImage, type SKRSContext2D } from '@napi-rs/canvas'
 import { beforeAll, expect, it } from 'vitest'
-import { nodeMedia } from '../src/cli/engine'
+import { nodeMedia, pathSource } from '../src/cli/engine'
 import { findProject } from '../src/cli/projects'
 import { sample } from '../src/core/keys'
 import { type Kernels, toCodesPicture } from '../src/core/render'
+import { sheetCell, sheetLayout, sheetSize } from '../src/core/small-frames'
+import { PEAKS_A_SECOND } from '../src/core/sound'
 import { frameStore } from '../src/media/frames'
+import { describeTake, openMedia } from '../src/media/open'
 import { demoClip } from '../src/testing/clips'
 import { testKernels } from '../src/testing/kernels'
 import { CLIPS, type ClipName } from './acts'
@@ -43,6 +49,32 @@ function difference(a: ArrayLike<number>, b: ArrayLike<number>, where: (i: numbe
 
 it.each(NAMES)('%s is what the generator makes, noise apart', async name => {
   expect(difference(await decoded(name, 75), footageFrame(name, 75).pixels, () => true)).toBeLessThan(2.2)
+})
+
+it.each(Object.keys(CLIPS) as ClipName[])('%s brings its small frames and its loudness along', async name => {
+  const path = fileURLToPath(new URL(`./clips/${name}.mp4`, import.meta.url))
+  const take = await describeTake(await openMedia(pathSource(path), name), statSync(path).size)
+  const layout = sheetLayout({ ...take, digest: name })!
+  const sheet = await loadImage(path.replace('.mp4', '.small.jpg'))
+  expect({ width: sheet.width, height: sheet.height }).toEqual(sheetSize(layout))
+  expect(
+    Math.abs(statSync(path.replace('.mp4', '.loud')).size / PEAKS_A_SECOND - CLIPS[name].frames / 30),
+  ).toBeLessThan(0.1)
+  const at = 5
+  const full = createCanvas(1280, 720)
+  const image = full.getContext('2d').createImageData(1280, 720)
+  image.data.set(await decoded(name, Math.floor(at * layout.every * 30 + 0.01)))
+  full.getContext('2d').putImageData(image, 0, 0)
+  const small = (draw: (context: SKRSContext2D) => void): Uint8ClampedArray => {
+    const context = createCanvas(layout.width, layout.height).getContext('2d')
+    draw(context)
+    return context.getImageData(0, 0, layout.width, layout.height).data
+  }
+  const cell = sheetCell(layout, at)
+  const kept = small(context => context.drawImage(sheet, -cell.x, -cell.y))
+  const made = small(context => context.drawImage(full, 0, 0, layout.width, layout.height))
+  const off = kept.reduce((sum, v, i) => sum + Math.abs(v - made[i]!), 0) / kept.length
+  expect(off).toBeLessThan(4)
 })
 
 it('its matte covers all that differs from the empty shop, its shadow all that is darker', () => {

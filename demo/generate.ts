@@ -34,6 +34,7 @@ import { CLIPS, type ClipName, RATE } from './acts'
 import { HOOP_RADIUS, hoopAt, RIM } from './hoop'
 import { HEIGHT, WIDTH } from './shop'
 import { demoShots } from './shots'
+import { writeSmallFrames } from './small-frames'
 import { clipSound, SAMPLE_RATE } from './sound'
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
@@ -197,7 +198,10 @@ const wanted = (name: ClipName) => asked.length === 0 || asked.includes(name)
 const files = new Map<ClipName, { digest: string; bytes: number }>()
 for (const name of Object.keys(CLIPS) as ClipName[]) {
   const path = here(`./clips/${name}.mp4`)
-  if (wanted(name)) await writeClip(name, path)
+  if (wanted(name)) {
+    await writeClip(name, path)
+    await writeSmallFrames(path)
+  }
   files.set(name, { digest: await digest(path), bytes: statSync(path).size })
 }
 const shots = demoShots({

@@ -1,9 +1,9 @@
 // Makes what can be thrown away and made again: small frames of takes, and how loud they are.
 import * as Comlink from 'comlink'
-import { AudioSampleSink, CanvasSink } from 'mediabunny'
-import { PEAKS_A_SECOND, peaksOf } from '../core/sound'
+import { CanvasSink } from 'mediabunny'
 import { secondsToFrame } from '../core/time'
 import { drawDrawing } from '../media/drawing'
+import { loudness } from '../media/loudness'
 import { blobSource, type OpenMedia, openMedia } from '../media/open'
 import type { StillPixels } from '../media/still'
 import { browserDrawings } from './drawings'
@@ -92,27 +92,11 @@ const api = {
     return Comlink.transfer(bitmap, [bitmap])
   },
 
-  /** How loud a take is, `PEAKS_A_SECOND` bytes a second, told a stretch at a time. */
-  async peaks(file: MediaFile, onPeaks: (from: number, peaks: Uint8Array) => Promise<void>): Promise<void> {
+  /** How loud a take is, told a stretch at a time; whoever is told may keep it waiting. */
+  async peaks(file: MediaFile, onPeaks: (peaks: Uint8Array) => Promise<void>): Promise<void> {
     const opened = await media(file)
     if (opened.kind !== 'film' || !opened.sound) return
-    const rate = await opened.sound.getSampleRate()
-    const meter = peaksOf(rate)
-    let sent = 0
-    for await (const sample of new AudioSampleSink(opened.sound).samples()) {
-      for (let planeIndex = 0; planeIndex < sample.numberOfChannels; planeIndex++) {
-        const data = new Float32Array(sample.numberOfFrames)
-        sample.copyTo(data, { planeIndex, format: 'f32-planar' })
-        meter.add(data, Math.round(sample.timestamp * rate))
-      }
-      sample.close()
-      if (meter.length() - sent > PEAKS_A_SECOND * 5) {
-        const peaks = meter.slice(sent)
-        await onPeaks(sent, peaks)
-        sent += peaks.length
-      }
-    }
-    await onPeaks(sent, meter.slice(sent))
+    for await (const peaks of loudness(opened.sound)) await onPeaks(peaks)
   },
 }
 

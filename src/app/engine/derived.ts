@@ -1,47 +1,30 @@
 // Small frames and loudness of takes, made once in the background and kept; drawn along the lanes and in the takes panel.
 import { LRUCache } from 'lru-cache'
-import type { Recipe } from '../../core/recipe'
-import { type Take, takeSeconds } from '../../core/shot'
+import type { Take } from '../../core/shot'
+import {
+  loudnessRecipe,
+  type SheetLayout,
+  SMALL_HEIGHT,
+  sheetCell,
+  sheetLayout,
+  sheetRecipe,
+  sheetSize,
+} from '../../core/small-frames'
 import { type Client, deriveClient, type MediaFile, proxy } from '../../workers/clients'
 import type { DeriveApi } from '../../workers/derive.worker'
 import { runJob, stopJobsOf, type Working } from '../jobs/run'
 import { orAborted } from '../jobs/thread'
 import { Stopped } from '../stopped'
 import { getMade, keepMade } from '../storage/made'
+import type { KeptSheet } from '../storage/small-frames'
 import { projectOf, store } from '../store'
 import { untilStill } from './until-still'
 
-/** Px a small frame is high, and how many there are at most of a take. */
-const HEIGHT = 54
-const MOST = 240
-const COLUMNS = 16
 /** Frames kept between those of the sheet, for lanes that are zoomed far in. */
 const FINE = 400
 
-/** A sheet as it is kept. */
-interface KeptSheet {
-  picture: Blob
-  count: number
-  every: number
-  width: number
-}
-
-const sheetRecipe = (digest: string): Recipe => ({
-  method: 'small frames',
-  version: 1,
-  of: [digest],
-  settings: { height: HEIGHT, most: MOST, columns: COLUMNS },
-})
-const peaksRecipe = (digest: string): Recipe => ({ method: 'loudness', version: 1, of: [digest], settings: {} })
-
-export interface Sheet {
+export interface Sheet extends SheetLayout {
   canvas: HTMLCanvasElement
-  columns: number
-  count: number
-  /** Seconds from one frame to the next. */
-  every: number
-  width: number
-  height: number
   /** Which frames are there. */
   ready: boolean[]
 }
@@ -68,18 +51,11 @@ export interface Derived {
   end(): void
 }
 
-function newSheet(count: number, every: number, width: number): Sheet {
+function newSheet(layout: SheetLayout): Sheet {
   const canvas = document.createElement('canvas')
-  const columns = Math.min(count, COLUMNS)
-  canvas.width = columns * width
-  canvas.height = Math.ceil(count / columns) * HEIGHT
-  return { canvas, columns, count, every, width, height: HEIGHT, ready: new Array(count).fill(false) }
+  Object.assign(canvas, sheetSize(layout))
+  return { ...layout, canvas, ready: new Array(layout.count).fill(false) }
 }
-
-const cell = ({ columns, width, height }: Sheet, i: number) => ({
-  x: (i % columns) * width,
-  y: Math.floor(i / columns) * height,
-})
 
 export function startDerived(project: string, onProblem: (sentence: string) => void): Derived {
   let worker: Client<DeriveApi> | null = null
@@ -106,29 +82,28 @@ export function startDerived(project: string, onProblem: (sentence: string) => v
     })
   }
 
-  async function restoreSheet(digest: string, { picture, count, every, width }: KeptSheet): Promise<void> {
-    const sheet = newSheet(count, every, width)
+  async function restoreSheet(take: Take, { picture }: KeptSheet): Promise<void> {
+    const layout = sheetLayout(take)
+    if (!layout) return
+    const sheet = newSheet(layout)
     const bitmap = await createImageBitmap(picture)
     sheet.canvas.getContext('2d')?.drawImage(bitmap, 0, 0)
     bitmap.close()
     sheet.ready.fill(true)
-    sheets.set(digest, sheet)
+    sheets.set(take.digest, sheet)
     draw()
   }
 
   async function makeSheet(take: Take, file: MediaFile, tell: Working['tell']): Promise<void> {
-    if (!take.picture) return
-    const film = take.picture.kind === 'film'
-    const seconds = film ? takeSeconds(take) : 0
-    const count = film ? Math.max(1, Math.min(MOST, Math.ceil(seconds * 2))) : 1
-    const every = film ? seconds / count : 1
-    const { size } = take.picture
-    const sheet = newSheet(count, every, Math.max(1, Math.round((HEIGHT * size.width) / size.height)))
+    const layout = sheetLayout(take)
+    if (!layout) return
+    const { count, every } = layout
+    const sheet = newSheet(layout)
     sheets.set(take.digest, sheet)
     const context = sheet.canvas.getContext('2d')
     const times = Array.from({ length: count }, (_, i) => i * every)
     const onFrame = async (i: number, bitmap: ImageBitmap) => {
-      const { x, y } = cell(sheet, i)
+      const { x, y } = sheetCell(sheet, i)
       context?.drawImage(bitmap, x, y, sheet.width, sheet.height)
       bitmap.close()
       sheet.ready[i] = true
@@ -136,15 +111,16 @@ export function startDerived(project: string, onProblem: (sentence: string) => v
       draw()
       await untilStill()
     }
-    await call().strip(file, times, HEIGHT, proxy(onFrame))
+    await call().strip(file, times, SMALL_HEIGHT, proxy(onFrame))
   }
 
   async function makePeaks(take: Take, file: MediaFile): Promise<void> {
     if (!take.sound) return
-    const onPeaks = async (from: number, more: Uint8Array) => {
-      const grown = new Uint8Array(from + more.length)
-      grown.set(loud.get(take.digest) ?? [])
-      grown.set(more, from)
+    const onPeaks = async (more: Uint8Array) => {
+      const known = loud.get(take.digest) ?? new Uint8Array(0)
+      const grown = new Uint8Array(known.length + more.length)
+      grown.set(known)
+      grown.set(more, known.length)
       loud.set(take.digest, grown)
       draw()
       await untilStill()
@@ -155,9 +131,8 @@ export function startDerived(project: string, onProblem: (sentence: string) => v
   async function keepSheet(digest: string): Promise<void> {
     const sheet = sheets.get(digest)
     if (!sheet) return
-    const { count, every, width } = sheet
     const picture = await new Promise<Blob | null>(resolve => sheet.canvas.toBlob(resolve, 'image/jpeg', 0.8))
-    if (picture) await keepMade(sheetRecipe(digest), { picture, count, every, width } satisfies KeptSheet)
+    if (picture) await keepMade(sheetRecipe(digest), { picture } satisfies KeptSheet)
   }
 
   /** Brings back what is kept of a take, and makes the rest. */
@@ -165,11 +140,11 @@ export function startDerived(project: string, onProblem: (sentence: string) => v
     const { digest } = file
     const [sheet, peaks] = await Promise.all([
       getMade<KeptSheet>(sheetRecipe(digest)),
-      getMade<Uint8Array>(peaksRecipe(digest)),
+      getMade<Uint8Array>(loudnessRecipe(digest)),
     ])
     if (ended) return
     if (peaks) loud.set(digest, peaks)
-    if (sheet) await restoreSheet(digest, sheet)
+    if (sheet) await restoreSheet(take, sheet)
     if ((sheet || !take.picture) && (peaks || !take.sound)) return draw()
     await runJob({ kind: 'derive', project, name: take.name }, ({ signal, tell }) =>
       orAborted(signal, async () => {
@@ -178,7 +153,7 @@ export function startDerived(project: string, onProblem: (sentence: string) => v
         if (peaks || signal.aborted) return
         await makePeaks(take, file)
         const made = loud.get(digest)
-        if (made && !signal.aborted) await keepMade(peaksRecipe(digest), made)
+        if (made && !signal.aborted) await keepMade(loudnessRecipe(digest), made)
       }),
     )
   }
@@ -190,7 +165,7 @@ export function startDerived(project: string, onProblem: (sentence: string) => v
     asking++
     asked.add(key)
     call()
-      .frame(file, seconds, HEIGHT)
+      .frame(file, seconds, SMALL_HEIGHT)
       .then(bitmap => {
         if (!bitmap) return
         asked.delete(key)
@@ -232,7 +207,7 @@ export function startDerived(project: string, onProblem: (sentence: string) => v
       let i = Math.max(0, Math.min(sheet.count - 1, Math.floor(seconds / sheet.every + 0.5)))
       while (i > 0 && !sheet.ready[i]) i--
       if (!sheet.ready[i]) return null
-      return { source: sheet.canvas, ...cell(sheet, i), width: sheet.width, height: sheet.height }
+      return { source: sheet.canvas, ...sheetCell(sheet, i), width: sheet.width, height: sheet.height }
     },
     async large(digest, seconds, height) {
       const file = files.get(digest)

@@ -4,6 +4,9 @@ import type { Project, Take } from '../../core/shot'
 import { Stopped } from '../stopped'
 import { writeProblem } from './database'
 import { loadProject, roomFor, saveWithMedia } from './projects'
+import { keepBrought } from './small-frames'
+
+const clipPath = (name: string): string => `/demo/clips/${name}`
 
 const fetchOk = async (path: string, signal?: AbortSignal): Promise<Response> => {
   const answer = await fetch(path, { signal })
@@ -26,8 +29,8 @@ export async function listDemos(): Promise<Demo[]> {
   const demos = await Promise.all(
     listed.map(async ({ name, trick }): Promise<Demo[]> => {
       const checked = parseProject(await (await fetchOk(`/demo/shots/${name}.json`)).text())
-      const clips = `/demo/clips/${name}`
-      if (checked.ok) return [{ project: checked.value, trick, poster: `${clips}.jpg`, glance: `${clips}.glance.mp4` }]
+      const [poster, glance] = [clipPath(`${name}.jpg`), clipPath(`${name}.glance.mp4`)]
+      if (checked.ok) return [{ project: checked.value, trick, poster, glance }]
       console.error('A demo shot is left out:', checked.problem)
       return []
     }),
@@ -53,7 +56,7 @@ export async function keepDemo(
   let bytes = 0
   const fetched = Promise.all(
     demo.takes.map(async (take: Take) => {
-      const blob = await (await fetchOk(`/demo/clips/${take.name}`, signal)).blob()
+      const blob = await (await fetchOk(clipPath(take.name), signal)).blob()
       bytes += blob.size
       onProgress(bytes / total)
       return { digest: take.digest, blob: blob.slice(0, blob.size, take.type) }
@@ -72,5 +75,9 @@ export async function keepDemo(
   } catch (error) {
     return { ok: false, problem: `“${demo.shot.name}” cannot be kept. ${writeProblem(error)}` }
   }
+  const small = demo.takes.map(take => keepBrought(take, clipPath(take.name.replace(/\.\w+$/, '')), signal))
+  // What of it is not there is made.
+  for (const { reason } of (await Promise.allSettled(small)).filter(kept => kept.status === 'rejected'))
+    console.error('Small frames could not be kept:', reason)
   return { ok: true, value: demo }
 }
