@@ -67,14 +67,19 @@ it.each(Object.keys(CLIPS) as ClipName[])('%s brings its small frames and its lo
   full.getContext('2d').putImageData(image, 0, 0)
   const small = (draw: (context: SKRSContext2D) => void): Uint8ClampedArray => {
     const context = createCanvas(layout.width, layout.height).getContext('2d')
+    context.imageSmoothingQuality = 'high'
     draw(context)
     return context.getImageData(0, 0, layout.width, layout.height).data
   }
-  const cell = sheetCell(layout, at)
-  const kept = small(context => context.drawImage(sheet, -cell.x, -cell.y))
   const made = small(context => context.drawImage(full, 0, 0, layout.width, layout.height))
-  const off = kept.reduce((sum, v, i) => sum + Math.abs(v - made[i]!), 0) / kept.length
-  expect(off).toBeLessThan(4)
+  const off = Array.from({ length: layout.count }, (_, i) => {
+    const { x, y } = sheetCell(layout, i)
+    const kept = small(context => context.drawImage(sheet, -x, -y))
+    return kept.reduce((sum, v, p) => sum + Math.abs(v - made[p]!), 0) / kept.length
+  })
+  expect(off[at]).toBeLessThan(5)
+  // In an empty set all are alike.
+  expect(off[at]).toBeLessThan(Math.min(...off) + 0.02)
 })
 
 it('its matte covers all that differs from the empty shop, its shadow all that is darker', () => {

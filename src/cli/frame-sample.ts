@@ -37,7 +37,8 @@ export const frameSample: Parameters<typeof setSampleMaker>[0] = (planes, { widt
     [luma, luma + half, width >> 1],
     [luma + half, luma + 2 * half, width >> 1],
   ] as const
-  for (const [i, [from, to, row]] of parts.entries())
-    copyRows(planes.subarray(from, to), row, frame.data![i]!, frame.linesize[i]!)
+  // Asked for once: each time makes objects anew that hold on to the whole picture until they are collected.
+  const { data, linesize } = frame
+  for (const [i, [from, to, row]] of parts.entries()) copyRows(planes.subarray(from, to), row, data![i]!, linesize[i]!)
   return new VideoSample(new AvFrameVideoSampleResource(frame), when)
 }

@@ -1,6 +1,6 @@
 // Makes what can be thrown away and made again: small frames of takes, and how loud they are.
 import * as Comlink from 'comlink'
-import { CanvasSink } from 'mediabunny'
+import { CanvasSink, EncodedPacketSink, type InputVideoTrack } from 'mediabunny'
 import { secondsToFrame } from '../core/time'
 import { drawDrawing } from '../media/drawing'
 import { loudness } from '../media/loudness'
@@ -26,6 +26,21 @@ async function sinkOf(file: MediaFile, height: number): Promise<CanvasSink | nul
   const sink = sinks.get(name) ?? new CanvasSink(opened.video, { height, fit: 'contain', poolSize: 2 })
   sinks.set(name, sink)
   return sink
+}
+
+/** A key frame this near to a wanted moment stands for it, as a share of the time to the next one: it comes at a fraction of the price. */
+const AS_GOOD = 0.3
+
+/** Moments as they are cheapest to show: of a long film most are those of key frames. In the same order. */
+async function cheapMoments(video: InputVideoTrack, seconds: readonly number[]): Promise<number[]> {
+  const packets = new EncodedPacketSink(video)
+  const near = AS_GOOD * ((seconds[1] ?? 0) - (seconds[0] ?? 0))
+  const out: number[] = []
+  for (const moment of seconds) {
+    const key = await packets.getKeyPacket(moment + near, { metadataOnly: true })
+    out.push(key && Math.abs(key.timestamp - moment) <= near ? key.timestamp : moment)
+  }
+  return out
 }
 
 async function pixelsAt(opened: OpenMedia, seconds: number): Promise<StillPixels | null> {
@@ -70,9 +85,9 @@ const api = {
       return
     }
     const sink = await sinkOf(file, height)
-    if (!sink) return
+    if (!sink || !opened.video) return
     let i = 0
-    for await (const frame of sink.canvasesAtTimestamps(seconds)) {
+    for await (const frame of sink.canvasesAtTimestamps(await cheapMoments(opened.video, seconds))) {
       if (frame) {
         const bitmap = await createImageBitmap(frame.canvas)
         await onFrame(i, Comlink.transfer(bitmap, [bitmap]))
