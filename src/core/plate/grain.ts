@@ -27,12 +27,17 @@ function differences(one: Float32Array, other: Float32Array, width: number): Flo
   return out
 }
 
-/** The variance of differences about nought, what has moved left out: from where the middle half of them lies. */
-function varianceOf(values: Float32Array): number {
+/** By how much px differ that have moved, at least: seen from where the middle half of them lies. */
+function movedFrom(values: Float32Array): number {
   const counts = new Counts()
   for (const d of values) counts.add(Math.abs(d))
-  let most = Math.min(LARGEST, Math.max(2, AT_FIRST * MAD * counts.median()))
-  let variance = 0
+  return Math.min(LARGEST, Math.max(2, AT_FIRST * MAD * counts.median()))
+}
+
+/** The variance of differences about nought, and of how many it is told: what has moved is left out, at first what differs by `moved`. */
+function spreadOf(values: Float32Array, moved: number): { variance: number; count: number } {
+  let most = moved
+  let told = { variance: 0, count: 0 }
   for (let round = 0; round < ROUNDS; round++) {
     let [sum, count] = [0, 0]
     for (const d of values) {
@@ -40,11 +45,13 @@ function varianceOf(values: Float32Array): number {
       sum += d * d
       count++
     }
-    variance = count > 0 ? sum / count : 0
-    most = Math.min(LARGEST, Math.max(1, BEYOND * Math.sqrt(variance)))
+    told = { variance: count > 0 ? sum / count : 0, count }
+    most = Math.min(moved, Math.max(1, BEYOND * Math.sqrt(told.variance)))
   }
-  return variance
+  return told
 }
+
+const varianceOf = (values: Float32Array): number => spreadOf(values, movedFrom(values)).variance
 
 /** How much neighbours along rows are alike, -1..1. */
 function likeness(values: Float32Array, width: number, variance: number): number {
@@ -63,13 +70,16 @@ function likeness(values: Float32Array, width: number, variance: number): number
 export function grainBetween(one: Cells, other: Cells): Grain {
   const { width } = one.full
   const luma = differences(one.luma, other.luma, width)
-  const all = varianceOf(luma)
+  const moved = movedFrom(luma)
+  const all = spreadOf(luma, moved).variance
   const within = (from: number, to: number): number => {
     const those = luma.filter((_, i) => {
       const code = one.luma[Math.floor(i / width) * STEP * width + (i % width)]! - LIFT
       return code >= from && code < to
     })
-    return Math.sqrt(those.length < FEW * luma.length ? all : varianceOf(those))
+    // Where most of the dark walks about, it tells nothing of the dark.
+    const { variance, count } = spreadOf(those, moved)
+    return Math.sqrt(count < FEW * luma.length || count < those.length / 2 ? all : variance)
   }
   const cells = varianceOf(differences(one.y, other.y, one.width))
   const red = varianceOf(differences(one.v, other.v, one.width)) * RED_V ** 2
