@@ -1,6 +1,18 @@
 // What hand and eye rely on: keys that keep out of typing, focus, the loupe, views, lights.
 import { expect, test } from '@playwright/test'
-import { field, frameNumber, goTo, handle, openDemo, pixelAt, settled, stagePixels, view } from './fixtures/workbench'
+import {
+  field,
+  frameNumber,
+  goTo,
+  handle,
+  openDemo,
+  pixelAt,
+  ready,
+  saved,
+  settled,
+  stagePixels,
+  view,
+} from './fixtures/workbench'
 
 test('no shortcut fires while somebody types, and numbers obey keys, drags and double clicks', async ({ page }) => {
   await openDemo(page)
@@ -90,4 +102,33 @@ test('the house lights stay as they were left', async ({ page }) => {
   await page.getByRole('button', { name: 'House lights' }).click()
   await page.reload()
   expect(await ground()).toBe('rgb(221, 221, 221)')
+})
+
+test('all that surrounds the picture folds by a key, stays so, and comes back as it was', async ({ page }) => {
+  await openDemo(page)
+  const picture = page.getByTestId('picture')
+  const width = async () => (await picture.boundingBox())!.width
+  const wide = await width()
+  await page.getByTestId('ruler').focus()
+  await page.keyboard.press('f')
+  await expect.poll(width).toBeGreaterThan(wide * 1.4)
+  await saved(page)
+  await page.reload()
+  await ready(page)
+  await expect.poll(width).toBeGreaterThan(wide * 1.4)
+  await page.keyboard.press('f')
+  await expect.poll(width).toBeLessThan(wide * 1.1)
+  // What was laid out while there was no room for it is drawn now.
+  const strip = page.getByRole('region', { name: 'Takes' }).locator('canvas').first()
+  const drawn = () =>
+    strip.evaluate((canvas: HTMLCanvasElement) => {
+      const { width, height } = canvas
+      if (width === 0) return 0
+      const copy = new OffscreenCanvas(width, height).getContext('2d')!
+      copy.drawImage(canvas, 0, 0)
+      return (
+        copy.getImageData(0, 0, width, height).data.filter((v, i) => i % 4 === 3 && v === 255).length / width / height
+      )
+    })
+  await expect.poll(drawn).toBeGreaterThan(0.9)
 })

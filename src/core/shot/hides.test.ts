@@ -1,7 +1,7 @@
 // Which layers let nothing be seen of what lies behind them.
 import { expect, it } from 'vitest'
 import { testLayer, testProject } from '../../testing/documents'
-import { edits, hidesOthers, type Layer } from '.'
+import { edits, hiddenBy, hidesOthers, type Layer } from '.'
 
 const CHANGES: Record<string, Partial<Layer>> = {
   'half there': { opacity: 0.5 },
@@ -17,6 +17,9 @@ it('is said of a film that fills the frame in front of another, and of nothing l
   const [near, far] = shot.layers as [Layer, Layer]
   expect(hidesOthers(near, shot, takes)).toBe(true)
   expect(hidesOthers(far, shot, takes)).toBe(false)
+  expect(hiddenBy(far, shot, takes)).toBe(near)
+  expect(hiddenBy(near, shot, takes)).toBe(null)
+  expect(hiddenBy({ ...far, span: { ...far.span, to: far.span.to + 1 } }, shot, takes)).toBe(null)
   for (const [name, change] of Object.entries(CHANGES)) {
     const [first] = [{ ...near, ...change }]
     expect(hidesOthers(first, { ...shot, layers: [first, far] }, takes), name).toBe(false)

@@ -37,3 +37,12 @@ export function hidesOthers(layer: Layer, shot: Shot, takes: readonly Take[]): b
   const behind = shot.layers.slice(shot.layers.findIndex(l => l.id === layer.id) + 1)
   return behind.some(l => l.on && l.span.from < to && l.span.to > from) && fillsFrame(layer, shot, takes)
 }
+
+/** The layer nearest the lens that hides a layer for as long as that one shows; null where none does. */
+export function hiddenBy({ id, span }: Layer, shot: Shot, takes: readonly Take[]): Layer | null {
+  const before = shot.layers.slice(
+    0,
+    shot.layers.findIndex(l => l.id === id),
+  )
+  return before.find(l => l.span.from <= span.from && l.span.to >= span.to && fillsFrame(l, shot, takes)) ?? null
+}

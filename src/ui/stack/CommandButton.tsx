@@ -2,8 +2,15 @@ import { commandOf, shownKeys } from '../../app/commands'
 import { useStore } from '../../app/store'
 import { useEngine } from '../stage/engine-context'
 
+interface Props {
+  id: string
+  children: string
+  /** What has to be done for the command to be meant so. */
+  before?: () => void
+}
+
 /** A button in a card that runs a command on its layer. */
-export function CommandButton({ id, children }: { id: string; children: string }) {
+export function CommandButton({ id, children, before }: Props) {
   const engine = useEngine()
   const readOnly = useStore(s => s.view.readOnly)
   const command = commandOf(id)
@@ -15,7 +22,11 @@ export function CommandButton({ id, children }: { id: string; children: string }
       disabled={!engine || readOnly || !applies}
       title={`${command.name} ${shownKeys(command.keys)}`.trim()}
       className="rounded-full bg-raised px-2.5 py-0.5 text-xs text-ink"
-      onClick={() => engine && command.run(engine)}
+      onClick={() => {
+        if (!engine) return
+        before?.()
+        command.run(engine)
+      }}
     >
       {children}
     </button>

@@ -5,15 +5,15 @@ import { Plus } from 'lucide-react'
 import { memo, useState } from 'react'
 import { commandOf, shownKeys } from '../../app/commands'
 import { placeMatte } from '../../app/engine/place'
-import { edit, projectOf, shotOf, useSend, useStore } from '../../app/store'
+import { edit, projectOf, useSend, useStore } from '../../app/store'
 import { SHAPE_KINDS, SHAPES } from '../../core/shape'
-import { hidesOthers, type Layer } from '../../core/shot'
+import type { Layer } from '../../core/shot'
 import { IconButton } from '../common/Button'
 import { Menu, MenuItem } from '../common/Menu'
 import { Toggle } from '../common/Toggle'
 import { useEngine } from '../stage/engine-context'
 import { SHAPE_VIEWS } from '../stage/shape-views'
-import { CommandButton } from './CommandButton'
+import { EmptyMatte } from './EmptyMatte'
 import { KeptPieces } from './KeptPieces'
 import { nearestToHand } from './nearest-to-hand'
 import { PieceCard } from './PieceCard'
@@ -35,11 +35,6 @@ export const Matte = memo(function Matte({ layer }: { layer: Layer }) {
   const readOnly = useStore(s => s.view.readOnly)
   const takes = useStore(s => projectOf(s)?.takes)
   const films = takes?.filter(t => t.picture !== null) ?? []
-  const hides = useStore(s => {
-    const shot = shotOf(s)
-    const own = shot?.layers.find(l => l.id === layer.id)
-    return own !== undefined && takes !== undefined && hidesOthers(own, shot!, takes)
-  })
   const [isOver, setOver] = useState(false)
   return (
     <section
@@ -90,17 +85,7 @@ export const Matte = memo(function Matte({ layer }: { layer: Layer }) {
         </Menu>
       </header>
       {layer.matte.length === 0 ? (
-        <p className="px-1 text-quiet">
-          {hides ? (
-            <>
-              It shows whole, and hides what lies behind it.{' '}
-              <CommandButton id="farthest">Put it farthest</CommandButton> or add a piece, or drop a film of a matte
-              here.
-            </>
-          ) : (
-            'The whole picture shows. Add a piece, or drop a film of a matte here.'
-          )}
-        </p>
+        <EmptyMatte layer={layer} />
       ) : (
         <DndContext
           sensors={sensors}

@@ -41,8 +41,14 @@ export function Strip({ take, height = HEIGHT }: { take: Take; height?: number }
         }
       }
     }
-    draw()
-    return derived.subscribe(draw)
+    // Told of its size at once, and when the panel is folded, brought back or pulled.
+    const sized = new ResizeObserver(draw)
+    sized.observe(surface)
+    const unsubscribe = derived.subscribe(draw)
+    return () => {
+      sized.disconnect()
+      unsubscribe()
+    }
   }, [derived, take, height])
   return <canvas ref={canvas} aria-hidden="true" className="block w-full text-ink/60" style={{ height }} />
 }

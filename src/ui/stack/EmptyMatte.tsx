@@ -1,0 +1,38 @@
+import { layerChosen, projectOf, shotOf, store, useStore } from '../../app/store'
+import { hiddenBy, hidesOthers, type Layer } from '../../core/shot'
+import { CommandButton } from './CommandButton'
+
+const CUT = 'Cut somebody out'
+
+/** What a layer without a matte shows, and what would help where that hides others, or is hidden itself. */
+export function EmptyMatte({ layer: { id } }: { layer: Layer }) {
+  const takes = useStore(s => projectOf(s)?.takes) ?? []
+  const hides = useStore(s => {
+    const shot = shotOf(s)
+    const own = shot?.layers.find(l => l.id === id)
+    return own !== undefined && hidesOthers(own, shot!, takes)
+  })
+  const hider = useStore(s => {
+    const shot = shotOf(s)
+    const own = shot?.layers.find(l => l.id === id)
+    return own ? hiddenBy(own, shot!, takes) : null
+  })
+  if (hider)
+    return (
+      <p className="px-1 text-quiet">
+        “{hider.name}” shows whole, and hides it.{' '}
+        <CommandButton id="cutout" before={() => store.dispatch(layerChosen(hider.id))}>
+          {CUT}
+        </CommandButton>{' '}
+        of that one, or add a piece there.
+      </p>
+    )
+  if (hides)
+    return (
+      <p className="px-1 text-quiet">
+        It shows whole, and hides what lies behind it. <CommandButton id="farthest">Put it farthest</CommandButton>{' '}
+        <CommandButton id="cutout">{CUT}</CommandButton> or add a piece, or drop a film of a matte here.
+      </p>
+    )
+  return <p className="px-1 text-quiet">The whole picture shows. Add a piece, or drop a film of a matte here.</p>
+}
