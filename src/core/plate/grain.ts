@@ -66,28 +66,38 @@ function likeness(values: Float32Array, width: number, variance: number): number
   return count > 0 && variance > 0 ? sum / count / variance : 0
 }
 
+/** Differences of px that are dark, neither, and light. */
+function byBrightness({ full: { width }, luma }: Cells, values: Float32Array): Float32Array[] {
+  const rooms = [0, 1, 2].map(() => new Float32Array(values.length))
+  const counts = [0, 0, 0]
+  for (let i = 0, at = 0; i < values.length; at += STEP * width) {
+    for (let x = 0; x < width; x++, i++) {
+      const code = luma[at + x]! - LIFT
+      const bin = code < DARK ? 0 : code < LIGHT ? 1 : 2
+      rooms[bin]![counts[bin]!++] = values[i]!
+    }
+  }
+  return rooms.map((room, bin) => room.subarray(0, counts[bin]))
+}
+
 /** The grain of two frames of one take in the same light (photon transfer), told from what differs where nothing moves. */
 export function grainBetween(one: Cells, other: Cells): Grain {
   const { width } = one.full
   const luma = differences(one.luma, other.luma, width)
   const moved = movedFrom(luma)
   const all = spreadOf(luma, moved).variance
-  const within = (from: number, to: number): number => {
-    const those = luma.filter((_, i) => {
-      const code = one.luma[Math.floor(i / width) * STEP * width + (i % width)]! - LIFT
-      return code >= from && code < to
-    })
+  const [dark, middle, light] = byBrightness(one, luma).map(those => {
     // Where most of the dark walks about, it tells nothing of the dark.
     const { variance, count } = spreadOf(those, moved)
     return Math.sqrt(count < FEW * luma.length || count < those.length / 2 ? all : variance)
-  }
+  })
   const cells = varianceOf(differences(one.y, other.y, one.width))
   const red = varianceOf(differences(one.v, other.v, one.width)) * RED_V ** 2
   const ratio = cells > 0 ? red / cells : 0
   return {
-    dark: within(Number.NEGATIVE_INFINITY, DARK),
-    middle: within(DARK, LIGHT),
-    light: within(LIGHT, Number.POSITIVE_INFINITY),
+    dark: dark!,
+    middle: middle!,
+    light: light!,
     size: grainSize(likeness(luma, width, all)),
     // What is seen of channels' own grain in red − luma, against luma's.
     colour: Math.min(1, ratio / (OWN_RED + (1 - OWN_LUMA) * ratio)),

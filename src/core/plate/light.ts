@@ -77,9 +77,20 @@ export function inLight({ k, y, u, v, luma, full }: Cells, light: Light, out: Ce
   })
 }
 
+/** Light of lifted codes, by sixteenths: powers take their time. */
+const FINE = 16
+const LINEAR = Float64Array.from({ length: Math.ceil(WHITE) * FINE + 2 }, (_, i) => linearOf(i / FINE))
+
+/** The same as `linearOf`, within some millionths of it, of codes that are not clipped. */
+function quickLinear(code: number): number {
+  const at = code * FINE
+  const i = at | 0
+  return LINEAR[i]! + (at - i) * (LINEAR[i + 1]! - LINEAR[i]!)
+}
+
 /** Cells from one that is looked at to the next, either way, at least; and how many of them are enough. */
 const STEP = 5
-const ENOUGH = 20000
+const ENOUGH = 8000
 /** Codes in which nothing can be told from black or white: what is clipped has no light of its own. */
 const DARKEST = 30
 const BRIGHTEST = 255 + 14.025 - 12
@@ -198,8 +209,8 @@ export function measureLight(frame: Cells, plate: Cells, busy: Float32Array | nu
   })
   eachPair(frame, plate, busy, DARK, (c, a, b) => {
     const { from, to, slope } = rooms[c]!
-    const [at, light] = [counts[c]!++, linearOf(b)]
-    from[at] = linearOf(a)
+    const [at, light] = [counts[c]!++, quickLinear(b)]
+    from[at] = quickLinear(a)
     to[at] = light
     slope[at] = light / (POWER * b)
   })
