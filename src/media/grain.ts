@@ -10,7 +10,7 @@ const BYTES = 32
 const MOST = 2 ** 29
 
 /** Frames between those of which grain is told: in coded footage it stands still for some. */
-const APART = 15
+export const APART = 15
 
 /** The grain of a take about a frame; null where there are no two frames of it, or they are too large. Throws MediaProblem, OutOfMemory. */
 export async function takeGrain(k: Kernels, frames: Frames, take: Counted, index: number): Promise<Grain | null> {

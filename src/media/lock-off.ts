@@ -3,7 +3,7 @@ import { blankCells, cutout, type Seen } from '../core/plate'
 import type { Kernels } from '../core/render'
 import type { Size, Stretch } from '../core/shot'
 import { type Counted, type Frames, readFrame } from './cutout'
-import { takeGrain } from './grain'
+import { APART, takeGrain } from './grain'
 import { readPlate, settledPlate } from './plate'
 import { Dropped } from './problem'
 
@@ -36,13 +36,17 @@ export async function* lookThrough(
   const cutter = cutout(cells)
   const frame = blankCells(cells.k, size)
   const px = take.size.width / size.width
-  const grained = new Set(GRAINED.map(share => Math.floor(share * take.count)))
+  // Told as soon as the last of the frames that it is told from has come: the others are at hand then.
+  const grained = new Map(
+    GRAINED.map(share => Math.floor(share * take.count)).map(at => [Math.min(at + APART, take.count - 1), at]),
+  )
   for (let i = 0; i < take.count; i++) {
     if (!isWanted()) throw new Dropped('Nobody wants to know any more.')
     await readFrame(k, frames, take, i, isWanted, frame)
     const { movement, gain, share, unsure, shade, sharp, dark, bright } = cutter.next(frame)
     const { x, y, turn, scale } = movement
-    const grain = grained.has(i) ? await takeGrain(k, frames, take, i) : null
+    const at = grained.get(i)
+    const grain = at === undefined ? null : await takeGrain(k, frames, take, at)
     yield {
       ...(grain && { grain }),
       movement: { x: x * px, y: y * px, turn, scale },
