@@ -4,9 +4,9 @@ import { nodeMedia } from '../cli/engine'
 import type { Codes, Kernels } from '../core/render'
 import { demoClip } from '../testing/clips'
 import { testKernels } from '../testing/kernels'
-import { countedFrames } from './cutout'
+import { countedFrames, type Frames } from './cutout'
 import { frameStore } from './frames'
-import { platePicture } from './plate'
+import { platePicture, readPlate } from './plate'
 import { Dropped } from './problem'
 
 let k: Kernels
@@ -53,5 +53,28 @@ it('makes an empty shop of two takes in which somebody stands elsewhere, in the 
 it('ends at a word', async () => {
   const { frames, takes } = await opened('empty-shop')
   await expect(platePicture(k, frames, takes, share => share < 0.3)).rejects.toThrow(Dropped)
+  await frames.close()
+})
+
+it('reads a plate once for all who ask for it', async () => {
+  const { frames, takes } = await opened('empty-shop')
+  let asked = 0
+  const counted: Frames = {
+    get: (...args) => {
+      asked++
+      return frames.get(...args)
+    },
+    release: frames.release,
+  }
+  const read = (to: number) => readPlate(k, counted, takes[0]!, { from: 0, to }, SIZE, () => true)
+  const first = await read(0.2)
+  const once = asked
+  const again = await read(0.2)
+  expect(asked).toBe(once)
+  for (const name of ['y', 'u', 'v', 'luma'] as const)
+    expect(again[name].every((v, i) => v === first[name][i])).toBe(true)
+  expect(again.y.buffer).not.toBe(first.y.buffer)
+  await read(0.3)
+  expect(asked).toBeGreaterThan(once)
   await frames.close()
 })

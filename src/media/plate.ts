@@ -1,4 +1,5 @@
 // Plates: the mean of frames that show a set empty, or what shows most of the time while people move about in it.
+import { LRUCache } from 'lru-cache'
 import {
   addCells,
   blankCells,
@@ -24,6 +25,22 @@ const PLATE_FRAMES = 12
 /** By how much the sides of a plate may be in another proportion than the take's. */
 const ASKEW = 0.01
 
+/** Bytes of plates that are kept once they are read: the next setting that is tried, or the next take, asks for the same one. */
+const KEPT_PLATES = 64 * 2 ** 20
+
+const PLANES = ['y', 'u', 'v', 'luma'] as const
+type Mean = Record<(typeof PLANES)[number], Float32Array>
+
+/** Of each source of frames the plates that were read of it last. */
+const means = new WeakMap<Frames, LRUCache<string, Mean>>()
+
+function meansOf(frames: Frames): LRUCache<string, Mean> {
+  const sizeCalculation = (mean: Mean) => PLANES.reduce((sum, name) => sum + mean[name].byteLength, 0)
+  const known = means.get(frames) ?? new LRUCache<string, Mean>({ maxSize: KEPT_PLATES, sizeCalculation })
+  means.set(frames, known)
+  return known
+}
+
 /** The mean of a plate's frames from one moment to another, in px of the take. Throws MediaProblem where it cannot be that take's plate. */
 export async function readPlate(
   k: Kernels,
@@ -42,11 +59,19 @@ export async function readPlate(
   const count = Math.min(PLATE_FRAMES, last - first + 1)
   const own = await ownKernels(k, size)
   const [mean, cells] = [blankCells(own, size), blankCells(own, size)]
+  const [kept, key] = [meansOf(frames), [plate.digest, first, last, size.width, size.height].join(' ')]
+  const known = kept.get(key)
+  if (known) {
+    for (const name of PLANES) mean[name].set(known[name])
+    return mean
+  }
   for (let i = 0; i < count; i++) {
     const index = first + Math.round((i * (last - first)) / Math.max(1, count - 1))
     await readFrame(k, frames, plate, index, isWanted, cells)
     addCells(mean, cells, 1 / count)
   }
+  const { y, u, v, luma } = mean
+  kept.set(key, { y: y.slice(), u: u.slice(), v: v.slice(), luma: luma.slice() })
   return mean
 }
 
