@@ -114,10 +114,8 @@ async function rideFrom(stage: StageEngine, of: Rider, layer: Layer, frame: numb
     if (!isAsItWas(layer, parts) || !isAsItWas(source, parts)) return
     const { ride, first, end, least } = mapsAbout(source, span, frame, found)
     const [gesture, before] = [newId(), asItIs(of.layer)]
-    if (of.piece && 'surface' in what) {
-      store.dispatch(editIn(gesture, 'swapShape', layer.id, of.piece, 'outline', shot()!.size))
-      store.dispatch(editIn(gesture, 'rideOutline', layer.id, of.piece, ride))
-    } else if (of.piece) store.dispatch(editIn(gesture, 'ridePiece', layer.id, of.piece, ride))
+    if (of.piece && 'surface' in what) store.dispatch(editIn(gesture, 'rideOutline', layer.id, of.piece, ride))
+    else if (of.piece) store.dispatch(editIn(gesture, 'ridePiece', layer.id, of.piece, ride))
     else if ('surface' in what || 'marks' in what) store.dispatch(editIn(gesture, 'rideCorners', layer.id, ride))
     else store.dispatch(editIn(gesture, 'rideLayer', layer.id, ride))
     const isStill = asItIs(of.layer) === before

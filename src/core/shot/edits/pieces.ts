@@ -62,6 +62,17 @@ export function changePiece(shot: Shot, layer: string, piece: string, changes: P
   if (found) Object.assign(found, changes)
 }
 
+/** A shape as an outline of its own, in px of a picture of that size: itself where it is drawn, null where it has none. */
+export function outlineOf(shape: Shape, size: Size): Shape | null {
+  const { isDrawn, outlined } = SHAPES[shape.kind]
+  if (isDrawn) return shape
+  if (!outlined) return null
+  return shapeWith(
+    'outline',
+    mapKeys(shapeValue(shape), value => outlined(value, size)),
+  )
+}
+
 /** Gives a piece another shape, its feather and switches kept; what both shapes know, such as a frame, is handed over, keys and all. An outline is what the shape was. */
 export function swapShape(shot: Shot, layer: string, piece: string, kind: Shape['kind'], size: Size): void {
   const of = editableLayer(shot, layer)
@@ -70,18 +81,13 @@ export function swapShape(shot: Shot, layer: string, piece: string, kind: Shape[
   const { shape } = found
   const [from, to] = [SHAPES[shape.kind], SHAPES[kind]]
   if (unnumbered(found.name) === from.name) found.name = freeName(to.name, of.matte)
-  const { outlined } = from
   const { taken = (value: unknown) => value } = to
   if (from.field === to.field)
     found.shape = shapeWith(
       kind,
       mapKeys(shapeValue(shape), value => taken(value)),
     )
-  else if (kind === 'outline' && outlined)
-    found.shape = shapeWith(
-      kind,
-      mapKeys(shapeValue(shape), value => outlined(value, size)),
-    )
+  else if (kind === 'outline') found.shape = outlineOf(shape, size) ?? makeShape(kind, size, besideOf(shot, layer))
   else found.shape = makeShape(kind, size, besideOf(shot, layer))
 }
 

@@ -97,7 +97,7 @@ describe('an outline that rides in perspective', () => {
     expect(keysOf(shapeValue(shape())).map(k => k.frame)).toEqual([0, 39])
   })
 
-  it('stays as it is where the ride leads out of sight, where it is locked, and what is not drawn does not ride', () => {
+  it('stays as it is where the ride leads out of sight, where it is locked', () => {
     const { shot, now } = shown()
     const before = structuredClone(shot)
     const gone = { ...turning(0), w: 0, a: 0, c: 0, x: 0 }
@@ -108,9 +108,19 @@ describe('an outline that rides in perspective', () => {
     now().locked = true
     rideOutline(shot, 'layer-0', 'piece', RIDE)
     expect(now().matte).toEqual(before.layers[0]!.matte)
-    const oval = shown({}, { shape: makeShape('oval', { width: 64, height: 36 }) })
+  })
+
+  it('is made of another shape once that has to turn, and never of what has none', () => {
+    const oval = shown({}, { name: 'Oval', shape: makeShape('oval', { width: 64, height: 36 }) })
     const round = structuredClone(oval.shot)
-    rideOutline(oval.shot, 'layer-0', 'piece', RIDE)
+    rideOutline(oval.shot, 'layer-0', 'piece', { ...RIDE, maps: RIDE.maps.map(() => turning(0)) })
     expect(oval.shot).toEqual(round)
+    rideOutline(oval.shot, 'layer-0', 'piece', RIDE)
+    expect(oval.now().matte[0]).toMatchObject({ name: 'Outline', shape: { kind: 'outline' } })
+    expect(keysOf(shapeValue(oval.shape())).length).toBeGreaterThan(2)
+    const layer = shown({}, { shape: makeShape('layer', { width: 64, height: 36 }) })
+    const whole = structuredClone(layer.shot)
+    rideOutline(layer.shot, 'layer-0', 'piece', RIDE)
+    expect(layer.shot).toEqual(whole)
   })
 })

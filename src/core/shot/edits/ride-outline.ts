@@ -3,10 +3,11 @@ import { inverse } from '../../affine'
 import { isKeyed, keysOf, linearKeys, mixesToKeep } from '../../keys'
 import { carryOutlinePoint, mixOutlines, type OutlinePoint, roundOutlinePoint } from '../../outline'
 import { affineAt, type Projective, projectAfter, projective } from '../../projective'
-import { SHAPES, shapeAt, shapeValue, shapeWith } from '../../shape'
+import { shapeAt, shapeValue, shapeWith } from '../../shape'
 import { pieceMap } from '../place'
 import type { Shot } from '../types'
 import { editableLayer, findPiece } from './find'
+import { outlineOf, swapShape } from './pieces'
 import type { Ride } from './ride'
 
 /** px that the eye does not find, and that following is not surer than. */
@@ -23,17 +24,18 @@ const apart = (a: readonly OutlinePoint[], b: readonly OutlinePoint[]): number =
   }, 0)
 
 /**
- * Lets a drawn outline ride, each point as the flat thing under it is seen. What is keyed already stays as it is until the
- * following begins. Nothing happens to shapes that are not drawn, nor where the ride leads out of sight.
+ * Lets an outline ride, each point as the flat thing under it is seen; another shape does so as its outline. What is keyed already stays as
+ * it is until the following begins. Nothing happens to shapes that have no outline, where nothing moves, nor where the ride leads out of sight.
  */
 export function rideOutline(shot: Shot, layer: string, piece: string, ride: Ride<Projective>): void {
   const found = editableLayer(shot, layer)
   const of = findPiece(found, piece)
-  if (!found || !of || !SHAPES[of.shape.kind].isDrawn) return
+  const drawn = of && outlineOf(of.shape, shot.size)
+  if (!found || !of || !drawn) return
   const { first, begin, maps } = ride
-  const before = shapeValue(of.shape)
+  const before = shapeValue(drawn)
   const from = isKeyed(before) ? Math.max(0, begin - first) : 0
-  const start = shapeAt(of.shape, begin) as OutlinePoint[]
+  const start = shapeAt(drawn, begin) as OutlinePoint[]
   const there = projective(pieceMap(found, of, begin))
   const outlines = maps.slice(from).map((map, i) => {
     const back = projective(inverse(pieceMap(found, of, first + from + i)))
@@ -44,7 +46,9 @@ export function rideOutline(shot: Shot, layer: string, piece: string, ride: Ride
   if (numbers.length === 0 || !numbers.every(Number.isFinite)) return
   const kept = mixesToKeep(outlines, mixOutlines, apart, WITHIN)
   if (kept.length === 1 && !isKeyed(before)) return
-  of.shape = shapeWith(of.shape.kind, {
+  // By its name, too, it is an outline then.
+  if (drawn !== of.shape) swapShape(shot, layer, piece, 'outline', shot.size)
+  of.shape = shapeWith(drawn.kind, {
     keys: [...keysOf(before).filter(k => k.frame < first + from), ...linearKeys(outlines, first + from, kept)],
   })
 }
