@@ -62,8 +62,12 @@ test('letters are typed on a wall, and she who walks past is brought before them
 
   // Letters are typed where they stand, set in another font, made larger and carried to their place.
   await page.keyboard.press('Shift+T')
-  await expect(page.getByRole('textbox', { name: 'Type the letters' })).toBeFocused()
-  await page.keyboard.type('OPEN')
+  // Whoever types before the font is there loses nothing.
+  await page.keyboard.type('OP')
+  const sheet = page.getByRole('textbox', { name: 'Type the letters' })
+  await expect(sheet).toBeFocused()
+  await expect(sheet).toHaveValue('OP')
+  await page.keyboard.type('EN')
   await page.keyboard.press('Enter')
   await page.keyboard.type('LATE')
   await page.keyboard.press('Escape')

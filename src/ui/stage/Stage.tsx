@@ -24,6 +24,7 @@ import { useBringIn } from '../takes/use-bring-in'
 import { Aim } from './Aim'
 import { Behind } from './Behind'
 import { fitCamera, zoomAt } from './camera'
+import { useEarlyLetters } from './early-letters'
 import { LayerHandles } from './LayerHandles'
 import { Loupe } from './Loupe'
 import { useHeldKey } from './outline/use-held-key'
@@ -103,6 +104,7 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
     }
   }, [send])
 
+  useEarlyLetters(view.typing)
   const pan = useRef<{ x: number; y: number; camera: Camera } | null>(null)
   useEffect(() => {
     const typing = (event: KeyboardEvent) =>

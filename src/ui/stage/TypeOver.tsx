@@ -8,6 +8,7 @@ import { sample } from '../../core/keys'
 import { type Layer, newId, placeMap } from '../../core/shot'
 import { layoutAt } from '../../core/source'
 import { useLetters } from '../graphic/use-letters'
+import { takeEarlyLetters } from './early-letters'
 import { useEngine } from './engine-context'
 import { onScreen } from './piece-space'
 
@@ -54,11 +55,16 @@ export function TypeOver({ layer, frame, camera }: Props) {
   const { source } = layer
   const ready = usePageFonts(source.kind === 'lettering' ? source.fonts : [])
   const isOpen = ready && letters !== null
-  // All is chosen at first: whoever begins to type replaces it.
+  // All is chosen at first: whoever begins to type replaces it, or has done so already.
   useEffect(() => {
-    if (!isOpen) return
-    area.current?.focus()
-    area.current?.select()
+    const sheet = area.current
+    if (!isOpen || !sheet) return
+    sheet.focus()
+    sheet.select()
+    const typed = takeEarlyLetters()
+    if (typed === '') return
+    sheet.setRangeText(typed, 0, sheet.value.length, 'end')
+    sheet.dispatchEvent(new Event('input', { bubbles: true }))
   }, [isOpen])
   if (source.kind !== 'lettering' || !letters || !ready) return null
   const layout = layoutAt(source, frame)
