@@ -58,13 +58,14 @@ export async function readPlate(
   const [first, last] = [frameAt(plate, from), Math.max(frameAt(plate, from), frameAt(plate, to))]
   const count = Math.min(PLATE_FRAMES, last - first + 1)
   const own = await ownKernels(k, size)
-  const [mean, cells] = [blankCells(own, size), blankCells(own, size)]
+  const mean = blankCells(own, size)
   const [kept, key] = [meansOf(frames), [plate.digest, first, last, size.width, size.height].join(' ')]
   const known = kept.get(key)
   if (known) {
     for (const name of PLANES) mean[name].set(known[name])
     return mean
   }
+  const cells = blankCells(own, size)
   for (let i = 0; i < count; i++) {
     const index = first + Math.round((i * (last - first)) / Math.max(1, count - 1))
     await readFrame(k, frames, plate, index, isWanted, cells)

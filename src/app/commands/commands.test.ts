@@ -160,6 +160,17 @@ describe('commands', () => {
     expect(shot().layers).toHaveLength(3)
   })
 
+  it('give a locked layer no piece, and say why', () => {
+    const said: string[] = []
+    onSaying(sentence => said.push(sentence))
+    store.dispatch(opened(testProject([testLayer(0, { name: 'Her', locked: true })])))
+    store.dispatch(layerChosen('layer-0'))
+    commandOf('cutout').run(stage)
+    expect(said).toEqual(['“Her” is locked: unlock it first.'])
+    expect(shotOf(store.getState())!.layers[0]!.matte).toEqual([])
+    expect(store.getState().view.piece).toBeNull()
+  })
+
   it('treat several layers together, and leave locked ones alone', () => {
     run('all-layers')
     run('later-ten')

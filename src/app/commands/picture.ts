@@ -25,6 +25,7 @@ function startPiece(kind: Shape['kind']): void {
   const project = projectOf(store.getState())
   const open = shot()
   if (!layer || !project || !open) return
+  if (layer.locked) return void say(`“${layer.name}” is locked: unlock it first.`)
   const piece = edits.startPiece(kind, edits.layerSize(layer, open, project.takes), besideOf(open, layer.id))
   store.dispatch(edit('addPiece', layer.id, piece))
   store.dispatch(pieceChosen({ layer: layer.id, piece: piece.id }))
