@@ -51,7 +51,7 @@ async function measured(k: Kernels, scene: Scene): Promise<Measured> {
   const plateFrames = countedFrames('plate', (await describeTake(scene.plate, 0)).picture)!
   const plate = await readPlate(k, store, plateFrames, { from: 0, to: 0.12 }, size, () => true)
   const cut = cutout(plate)
-  const cells = blankCells(plate.k, size)
+  const two = [blankCells(plate.k, size), blankCells(plate.k, size)] as const
   const sum = { error: 0, edge: 0, edges: 0, shaded: 0, shades: 0, change: 0, trueChange: 0 }
   let [camera, light] = [0, 0]
   let before: { alpha: Uint8Array; truth: Truth } | null = null
@@ -64,6 +64,7 @@ async function measured(k: Kernels, scene: Scene): Promise<Measured> {
   }
   for (const frame of frames) {
     const picture = await store.get('take', frame / 30)
+    const cells = two[frame % 2]!
     readCells(k, picture, cells)
     store.release(picture)
     const { alpha, ...seen } = cut.next(cells)

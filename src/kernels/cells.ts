@@ -73,33 +73,42 @@ export function lightCells(
   }
 }
 
-/** Luma of a picture through the first row of that matrix, u and v being those of its cells. */
-export function lightLuma(luma: usize, u: usize, v: usize, width: i32, height: i32, matrix: usize, out: usize): void {
+/** Luma of a picture through the first row of that matrix, u and v being those of its cells; their rows begin `step` px and `cells` cells apart, those of out close together. */
+export function lightLuma(
+  luma: usize,
+  step: i32,
+  u: usize,
+  v: usize,
+  cells: i32,
+  width: i32,
+  height: i32,
+  matrix: usize,
+  out: usize,
+): void {
   const yy = load<f32>(matrix),
     yu = load<f32>(matrix, 4),
     yv = load<f32>(matrix, 8)
   const vy = f32x4.splat(yy),
     vu = f32x4.splat(yu),
     vv = f32x4.splat(yv)
-  const across = (width + 1) >> 1
   for (let y = 0; y < height; y++) {
-    const row = (<usize>(y * width)) << 2
-    const cells = (<usize>((y >> 1) * across)) << 2
+    const row = luma + ((<usize>(y * step)) << 2), to = out + ((<usize>(y * width)) << 2)
+    const beside = (<usize>((y >> 1) * cells)) << 2
     let x = 0
     for (; x + 4 <= width; x += 4) {
-      const at = row + ((<usize>x) << 2)
-      const cell = cells + ((<usize>x) << 1)
+      const at = (<usize>x) << 2
+      const cell = beside + ((<usize>x) << 1)
       const du = v128.load64_zero(u + cell),
         dv = v128.load64_zero(v + cell)
       const two = i32x4.shuffle(du, du, 0, 0, 1, 1),
         three = i32x4.shuffle(dv, dv, 0, 0, 1, 1)
       const rest = f32x4.add(f32x4.mul(vu, two), f32x4.mul(vv, three))
-      v128.store(out + at, f32x4.add(f32x4.mul(vy, v128.load(luma + at)), rest))
+      v128.store(to + at, f32x4.add(f32x4.mul(vy, v128.load(row + at)), rest))
     }
     for (; x < width; x++) {
-      const at = row + ((<usize>x) << 2)
-      const cell = cells + ((<usize>x >> 1) << 2)
-      store<f32>(out + at, yy * load<f32>(luma + at) + (yu * load<f32>(u + cell) + yv * load<f32>(v + cell)))
+      const at = (<usize>x) << 2
+      const cell = beside + ((<usize>x >> 1) << 2)
+      store<f32>(to + at, yy * load<f32>(row + at) + (yu * load<f32>(u + cell) + yv * load<f32>(v + cell)))
     }
   }
 }

@@ -61,26 +61,43 @@ function held(value: f32, most: i32): f32 {
   return max(<f32>0, min(<f32>most, value));
 }
 
+/** The number at (x, y) of a plane, between its cells by lines. */
+function between(plane: usize, across: i32, down: i32, x: f32, y: f32): f32 {
+  const fx = held(x, across - 1), fy = held(y, down - 1);
+  const l = i32(fx), r = min(across - 1, l + 1), t = i32(fy), b = min(down - 1, t + 1);
+  const u = fx - <f32>l, v = fy - <f32>t;
+  const top = plane + (<usize>(t * across) << 2), bottom = plane + (<usize>(b * across) << 2);
+  const above = load<f32>(top + (<usize>l << 2)), below = load<f32>(bottom + (<usize>l << 2));
+  const first = above + (load<f32>(top + (<usize>r << 2)) - above) * u;
+  return first * (1 - v) + (below + (load<f32>(bottom + (<usize>r << 2)) - below) * u) * v;
+}
+
 /** Where seen is nought, at out, what a plane of a quarter of the sides says, between its cells by lines. */
 export function fillCells(seen: usize, filled: usize, width: i32, height: i32, out: usize): void {
   const across = (width + 3) >> 2, down = (height + 3) >> 2;
+  const steps = f32x4(0.125, 0.375, 0.625, 0.875), none = f32x4.splat(0);
   for (let y = 0; y < height; y++) {
     const fy = held((<f32>y - 1.5) * 0.25, down - 1);
-    const top = i32(fy), bottom = min(down - 1, top + 1);
-    const v = fy - <f32>top;
+    const t = i32(fy), b = min(down - 1, t + 1);
+    const v = fy - <f32>t;
+    const top = filled + (<usize>(t * across) << 2), bottom = filled + (<usize>(b * across) << 2);
+    const row = <usize>(y * width) << 2;
     for (let x = 0; x < width; x++) {
-      const i = <usize>(y * width + x) << 2;
-      if (x + 4 <= width && i32x4.all_true(v128.load(seen + i))) {
+      const i = row + (<usize>x << 2);
+      // From the middle of one of those cells to that of the next there are four.
+      if ((x & 3) == 2 && x + 4 <= width && x + 2 < across << 2) {
+        const sees = f32x4.ne(v128.load(seen + i), none);
+        if (!i32x4.all_true(sees)) {
+          const q = <usize>((x - 2) >> 2) << 2;
+          const l = load<f32>(top + q) * (1 - v) + load<f32>(bottom + q) * v;
+          const r = load<f32>(top + q + 4) * (1 - v) + load<f32>(bottom + q + 4) * v;
+          const told = f32x4.add(f32x4.splat(l), f32x4.mul(f32x4.splat(r - l), steps));
+          v128.store(out + i, v128.bitselect(v128.load(out + i), told, sees));
+        }
         x += 3;
-        continue;
+      } else if (load<f32>(seen + i) == 0) {
+        store<f32>(out + i, between(filled, across, down, (<f32>x - 1.5) * 0.25, fy));
       }
-      if (load<f32>(seen + i) != 0) continue;
-      const fx = held((<f32>x - 1.5) * 0.25, across - 1);
-      const l = i32(fx), r = min(across - 1, l + 1);
-      const u = fx - <f32>l;
-      const a = load<f32>(filled + (<usize>(top * across + l) << 2)), b = load<f32>(filled + (<usize>(top * across + r) << 2));
-      const c = load<f32>(filled + (<usize>(bottom * across + l) << 2)), d = load<f32>(filled + (<usize>(bottom * across + r) << 2));
-      store<f32>(out + i, (a + (b - a) * u) * (1 - v) + (c + (d - c) * u) * v);
     }
   }
 }

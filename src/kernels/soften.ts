@@ -19,14 +19,7 @@ function at(plane: usize, i: i32): f32 {
   return load<f32>(plane + (<usize>i << 2));
 }
 
-/** Light of a lifted code, by quarters. */
-// @ts-ignore: decorator
-@inline
-function lightOf(table: usize, code: f32): f32 {
-  return at(table, max(0, min(2044, i32(code * 4 + 0.5))));
-}
-
-/** The same of four. */
+/** Light of four lifted codes, by quarters. */
 // @ts-ignore: decorator
 @inline
 function lights(table: usize, codes: v128): v128 {
@@ -98,13 +91,52 @@ function fourAt(plane: usize, a: i32, b: i32, c: i32, d: i32): v128 {
 
 /** Remembers a colour that somebody may have: light of luma, and what red and blue differ from it. */
 function remember(light: usize, y: f32, u: f32, v: f32, pure: f32, found: i32): void {
-  const g = lightOf(light, y);
-  const to = FOUND + (<usize>found << 4);
+  const codes = f32x4.replace_lane(f32x4.replace_lane(f32x4.splat(y), 0, y + RED_V * v), 2, y + BLUE_U * u);
+  const lit = lights(light, codes);
+  const green = v128.and(i32x4.shuffle(lit, lit, 1, 1, 1, 1), i32x4(-1, 0, -1, 0));
   // Colours near the border are mixed with the set's themselves.
-  store<f32>(to, pure * pure * pure * pure + <f32>0.01, 12);
-  store<f32>(to, lightOf(light, y + RED_V * v) - g);
-  store<f32>(to + 4, g);
-  store<f32>(to + 8, lightOf(light, y + BLUE_U * u) - g);
+  v128.store(FOUND + (<usize>found << 4), f32x4.replace_lane(f32x4.sub(lit, green), 3, pure * pure * pure * pure + <f32>0.01));
+}
+
+// @ts-ignore: decorator
+@inline
+function apart(one: usize, other: usize, p: i32): v128 {
+  const at = <usize>p << 2;
+  return f32x4.abs(f32x4.sub(v128.load(one + at), v128.load(other + at)));
+}
+
+/** The first of the px about a cell, two beside it to each side, at which two planes differ most; none: -1 where they do by no more than `least`. */
+function mostApart(one: usize, other: usize, x: i32, y: i32, width: i32, height: i32, least: f32): i32 {
+  const top = max(0, 2 * y - 2), bottom = min(height, 2 * y + 4), left = 2 * x - 2;
+  if (left < 0 || left + 6 > width) {
+    let most = least, best = -1;
+    for (let v = top; v < bottom; v++) {
+      for (let u = max(0, left); u < min(width, left + 6); u++) {
+        const at = <usize>(v * width + u) << 2;
+        const d = abs<f32>(load<f32>(one + at) - load<f32>(other + at));
+        if (d <= most) continue;
+        most = d;
+        best = v * width + u;
+      }
+    }
+    return best;
+  }
+  let found = f32x4.splat(least);
+  for (let v = top; v < bottom; v++) {
+    const p = v * width + left;
+    found = f32x4.pmax(found, f32x4.pmax(apart(one, other, p), apart(one, other, p + 2)));
+  }
+  found = f32x4.pmax(found, i32x4.shuffle(found, found, 2, 3, 0, 1));
+  found = f32x4.pmax(found, i32x4.shuffle(found, found, 1, 0, 3, 2));
+  if (f32x4.extract_lane(found, 0) <= least) return -1;
+  for (let v = top; v < bottom; v++) {
+    const p = v * width + left;
+    const first = i32x4.bitmask(f32x4.eq(apart(one, other, p), found));
+    if (first != 0) return p + ctz<i32>(first);
+    const last = i32x4.bitmask(f32x4.eq(apart(one, other, p + 2), found));
+    if (last != 0) return p + 2 + ctz<i32>(last);
+  }
+  return -1;
 }
 
 /**
@@ -165,21 +197,10 @@ export function softenCells(
       let thinnest = -1;
       if (label == 0 || inside < 0.8) {
         // Thin things have no inside: what beside it differs most from the set.
-        let most: f32 = thin;
-        let best = -1;
-        for (let ny = max(0, 2 * y - 2); ny < min(fullHeight, 2 * y + 4); ny++) {
-          for (let nx = max(0, 2 * x - 2); nx < min(fullWidth, 2 * x + 4); nx++) {
-            const p = ny * fullWidth + nx;
-            const d = abs<f32>(at(fl, p) - at(pl, p));
-            if (d <= most) continue;
-            most = d;
-            best = p;
-          }
-        }
-        if (best >= 0) {
-          const j = ((best / fullWidth) >> 1) * width + ((best % fullWidth) >> 1);
-          thinnest = best;
-          remember(light, at(fl, best), at(fu, j), at(fv, j), 0, found++);
+        thinnest = mostApart(fl, pl, x, y, fullWidth, fullHeight, thin);
+        if (thinnest >= 0) {
+          const j = ((thinnest / fullWidth) >> 1) * width + ((thinnest % fullWidth) >> 1);
+          remember(light, at(fl, thinnest), at(fu, j), at(fv, j), 0, found++);
         }
       }
       const beside = at(setW, i);

@@ -20,33 +20,41 @@ function gathered(from: usize, stride: usize, width: i32, height: i32, to: usize
   for (let y = 0; y < height; y++) memory.copy(to + <usize>(y * width), from + <usize>y * stride, width);
 }
 
+// @ts-expect-error: decorator
+@inline
+function fillPit(p: usize, stride: usize, pit: i32, to: usize): void {
+  const a = <i32>load<u8>(p);
+  if (a + pit > 255) return;
+  const middle = middleAt(p, stride);
+  if (middle >= a + pit) store<u8>(to, <u8>middle);
+}
+
 /** Raises px of a plane of u8 to the middle one of those about them where they are less by `pit` or more. Rows begin `step` apart. before: width × height. */
 export function fillPits(alpha: usize, step: i32, before: usize, width: i32, height: i32, pit: i32): void {
   const stride = <usize>width;
+  const deep = i8x16.splat(<i8>pit), four = i8x16.splat(4);
   gathered(alpha, step, width, height, before);
   for (let y = 1; y < height - 1; y++) {
-    const row = <usize>y * stride;
-    for (let x = 1; x < width - 1; x++) {
-      const p = before + row + <usize>x;
-      const a = <i32>load<u8>(p);
-      // Six alike of nine, or five, decide.
-      if (x + 16 < width && goOn(p) && goOn(p + 1) && (a + pit > 255 || alike(p, p - stride) || alike(p, p + stride))) {
-        x += 15;
-        continue;
+    const row = before + <usize>y * stride, to = alpha + <usize>(y * step);
+    let x = 1;
+    for (; x + 17 <= width; x += 16) {
+      const p = row + <usize>x;
+      // Five of nine decide: where fewer are so much more, nothing is raised.
+      const least = i8x16.add_sat_u(v128.load(p), deep);
+      let more = i8x16.splat(0);
+      for (let q = p - stride; q <= p + stride; q += stride) {
+        more = i8x16.sub(more, i8x16.ge_u(v128.load(q - 1), least));
+        more = i8x16.sub(more, i8x16.ge_u(v128.load(q), least));
+        more = i8x16.sub(more, i8x16.ge_u(v128.load(q + 1), least));
       }
-      if (a + pit > 255) continue;
-      const middle = middleAt(p, stride);
-      if (middle >= a + pit) store<u8>(alpha + <usize>(y * step + x), <u8>middle);
+      let pits = i8x16.bitmask(i8x16.gt_s(more, four));
+      for (; pits != 0; pits &= pits - 1) {
+        const at = <usize>ctz<i32>(pits);
+        fillPit(p + at, stride, pit, to + <usize>x + at);
+      }
     }
+    for (; x < width - 1; x++) fillPit(row + <usize>x, stride, pit, to + <usize>x);
   }
-}
-
-/** Whether eighteen px about sixteen from p on are as those about q. */
-// @ts-expect-error: decorator
-@inline
-function alike(p: usize, q: usize): bool {
-  const one = v128.xor(v128.load(p - 1), v128.load(q - 1)), other = v128.xor(v128.load(p + 1), v128.load(q + 1));
-  return !v128.any_true(v128.or(one, other));
 }
 
 /** Whether sixteen px from p on are each as the one before them. */
@@ -64,19 +72,41 @@ export function dropSpecks(
   alpha: usize, step: i32, before: usize, width: i32, height: i32, covered: i32, bare: i32, needed: i32, faint: i32,
 ): void {
   const stride = <usize>width;
+  const all = i8x16.splat(<i8>covered), none = i8x16.splat(0), most = i8x16.splat(<i8>bare);
+  const few = i8x16.splat(<i8>needed), many = i8x16.splat(<i8>faint);
   gathered(alpha, step, width, height, before);
   for (let y = 1; y < height - 1; y++) {
-    const row = <usize>y * stride;
-    for (let x = 1; x < width - 1; x++) {
-      const p = before + row + <usize>x;
-      const a = <i32>load<u8>(p);
-      const isFaint = a > 0 && a < covered;
-      if (!isFaint && x + 16 < width && goOn(p) && goOn(p + 1)) {
-        x += 15;
-        continue;
+    const row = before + <usize>y * stride, to = alpha + <usize>(y * step);
+    let x = 1;
+    for (; x + 17 <= width; x += 16) {
+      const p = row + <usize>x;
+      const a = v128.load(p);
+      if (!v128.any_true(v128.or(v128.xor(a, v128.load(p - 1)), v128.xor(a, v128.load(p + 1))))) {
+        // As both beside them: only what is faint may change.
+        const isFaint = v128.andnot(v128.xor(i8x16.ge_u(a, all), i8x16.splat(-1)), i8x16.eq(a, none));
+        if (!v128.any_true(isFaint)) continue;
       }
-      // Most px are as those beside them.
-      if (!isFaint && a == <i32>load<u8>(p - 1) && a == <i32>load<u8>(p + 1)) continue;
+      let over = none, under = none, clear = none;
+      for (let q = p - stride; q <= p + stride; q += stride) {
+        for (let u: usize = 0; u < 3; u++) {
+          const other = v128.load(q + u - 1);
+          const isOver = i8x16.ge_u(other, all), isUnder = i8x16.lt_u(other, most), isClear = i8x16.eq(other, none);
+          over = i8x16.sub(over, isOver);
+          under = i8x16.sub(under, isUnder);
+          clear = i8x16.sub(clear, isClear);
+        }
+      }
+      const isOver = i8x16.ge_u(a, all), isUnder = i8x16.lt_u(a, most);
+      // Each is counted with those round it.
+      over = i8x16.add(over, isOver);
+      under = i8x16.add(under, isUnder);
+      const goes = v128.bitselect(i8x16.lt_s(over, few), i8x16.ge_s(clear, many), isOver);
+      const fills = v128.andnot(v128.and(isUnder, i8x16.lt_s(under, few)), goes);
+      v128.store(to + <usize>x, v128.or(v128.andnot(a, goes), fills));
+    }
+    for (; x < width - 1; x++) {
+      const p = row + <usize>x;
+      const a = <i32>load<u8>(p);
       let over = a >= covered ? -1 : 0, under = a < bare ? -1 : 0, clear = 0;
       for (let q = p - stride - 1; q <= p + stride - 1; q += stride) {
         for (let u: usize = 0; u < 3; u++) {
@@ -86,9 +116,8 @@ export function dropSpecks(
           if (other == 0) clear++;
         }
       }
-      const to = alpha + <usize>(y * step + x);
-      if (a >= covered ? over < needed : clear >= faint) store<u8>(to, 0);
-      else if (a < bare && under < needed) store<u8>(to, 255);
+      if (a >= covered ? over < needed : clear >= faint) store<u8>(to + <usize>x, 0);
+      else if (a < bare && under < needed) store<u8>(to + <usize>x, 255);
     }
   }
 }
@@ -99,9 +128,20 @@ function isBelow(p: usize, part: i32): bool {
   return <i32>load<u8>(p) >= part || <i32>load<u8>(p - 1) >= part || <i32>load<u8>(p + 1) >= part;
 }
 
+/** Whether anything from `part` on lies on the first row, or on the first or the last px of any. */
+function isOpen(alpha: usize, width: i32, height: i32, part: i32): bool {
+  for (let x = 0; x < width; x++) if (<i32>load<u8>(alpha + <usize>x) >= part) return true;
+  for (let y = 1; y < height; y++) {
+    const row = alpha + <usize>(y * width);
+    if (<i32>load<u8>(row) >= part || <i32>load<u8>(row + <usize>width - 1) >= part) return true;
+  }
+  return false;
+}
+
 /** Of a plane of u8: connected px (eight neighbours) from `part` on that are fewer than `smallest` become 0. found: as many i32. */
 export function dropIslands(alpha: usize, width: i32, height: i32, part: i32, smallest: i32, found: usize): void {
   const n = width * height;
+  const near = isOpen(alpha, width, height, part) ? smallest : 0;
   for (let y = 1; y < height - 1; y++) {
     for (let x = 1; x < width - 1; x++) {
       const start = y * width + x;
@@ -113,7 +153,7 @@ export function dropIslands(alpha: usize, width: i32, height: i32, part: i32, sm
       // Each has a px with nothing to its left.
       if (<i32>load<u8>(p) < part || <i32>load<u8>(p - 1) >= part) continue;
       // What is above and still there was large; of what reaches the border nobody knows yet.
-      if (x > smallest && y > smallest && isBelow(p - <usize>width, part)) continue;
+      if (x > near && y > near && isBelow(p - <usize>width, part)) continue;
       store<i32>(found, start);
       let count = 1;
       for (let next = 0; next < count && count < smallest; next++) {

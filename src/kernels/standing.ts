@@ -42,19 +42,17 @@ function summed(v: v128): i32 {
 }
 
 /**
- * Counts of n cells, six i32 at counts: those with somebody, places where that changes from one to the next, those told by less than doubt, those in shadow
- * (less than shaded left) with nobody there, those darker than black and those brighter than white.
+ * Counts of n cells, four i32 at counts: those with somebody, places where that changes from one to the next, those told by less than doubt, and those in shadow
+ * (less than shaded left) with nobody there.
  */
-export function tallyCells(
-  told: usize, is: usize, left: usize, y: usize, n: i32, doubt: f32, shaded: f32, black: f32, white: f32, counts: usize,
-): void {
-  const none = f32x4.splat(0), sure = f32x4.splat(doubt), lit = f32x4.splat(shaded), darkest = f32x4.splat(black), brightest = f32x4.splat(white);
-  let there = i32x4.splat(0), border = there, doubtful = there, shade = there, dark = there, bright = there;
+export function tallyCells(told: usize, is: usize, left: usize, n: i32, doubt: f32, shaded: f32, counts: usize): void {
+  const none = f32x4.splat(0), sure = f32x4.splat(doubt), lit = f32x4.splat(shaded);
+  let there = i32x4.splat(0), border = there, doubtful = there, shade = there;
   // Of the first nothing lies before it.
   store<f32>(is - 4, load<f32>(is));
   const bytes = <usize>n << 2;
   for (let i: usize = 0; i < bytes; i += 16) {
-    const here = v128.load(is + i), luma = v128.load(y + i);
+    const here = v128.load(is + i);
     // Comparisons that hold are −1; the last register may reach beyond the end.
     const counted = i + 16 <= bytes ? i32x4.splat(-1) : i32x4.lt_s(i32x4(0, 1, 2, 3), i32x4.splat(<i32>((bytes - i) >> 2)));
     const nobody = f32x4.eq(here, none);
@@ -62,15 +60,30 @@ export function tallyCells(
     border = i32x4.sub(border, v128.and(counted, f32x4.ne(here, v128.load(is + i - 4))));
     doubtful = i32x4.sub(doubtful, v128.and(counted, f32x4.lt(f32x4.abs(v128.load(told + i)), sure)));
     shade = i32x4.sub(shade, v128.and(counted, v128.and(nobody, f32x4.lt(v128.load(left + i), lit))));
-    dark = i32x4.sub(dark, v128.and(counted, f32x4.lt(luma, darkest)));
-    bright = i32x4.sub(bright, v128.and(counted, f32x4.gt(luma, brightest)));
   }
   store<i32>(counts, summed(there));
   store<i32>(counts, summed(border), 4);
   store<i32>(counts, summed(doubtful), 8);
   store<i32>(counts, summed(shade), 12);
-  store<i32>(counts, summed(dark), 16);
-  store<i32>(counts, summed(bright), 20);
+}
+
+/** How many of n cells are darker than black, and how many brighter than white: two i32 at counts. */
+export function clippedCells(y: usize, n: i32, black: f32, white: f32, counts: usize): void {
+  const darkest = f32x4.splat(black), brightest = f32x4.splat(white);
+  let dark = i32x4.splat(0), bright = dark;
+  const bytes = <usize>n << 2, whole = bytes & ~15;
+  for (let i: usize = 0; i < whole; i += 16) {
+    const luma = v128.load(y + i);
+    dark = i32x4.sub(dark, f32x4.lt(luma, darkest));
+    bright = i32x4.sub(bright, f32x4.gt(luma, brightest));
+  }
+  let darker = summed(dark), brighter = summed(bright);
+  for (let i = whole; i < bytes; i += 4) {
+    darker += load<f32>(y + i) < black ? 1 : 0;
+    brighter += load<f32>(y + i) > white ? 1 : 0;
+  }
+  store<i32>(counts, darker);
+  store<i32>(counts, brighter, 4);
 }
 
 /**

@@ -49,17 +49,21 @@ export function veilCells(y: usize, u: usize, v: usize, n: i32, tables: usize, o
   }
 }
 
-/** Luma of a picture through those tables, u and v being those of its cells. Not in place: up to three px behind each row are written, too. */
-export function veilLuma(luma: usize, u: usize, v: usize, width: i32, height: i32, tables: usize, out: usize): void {
-  const across = (width + 1) >> 1;
+/**
+ * Luma of a picture through those tables, u and v being those of its cells; their rows begin `step` px and `cells` cells apart, those of out close together. Not in place: up to three px behind each row are written, too.
+ */
+export function veilLuma(
+  luma: usize, step: i32, u: usize, v: usize, cells: i32, width: i32, height: i32, tables: usize, out: usize,
+): void {
   for (let y = 0; y < height; y++) {
-    const row = <usize>(y * width) << 2, cells = <usize>((y >> 1) * across) << 2;
+    const row = luma + (<usize>(y * step) << 2), beside = <usize>((y >> 1) * cells) << 2;
+    const to = out + (<usize>(y * width) << 2);
     for (let x = 0; x < width; x += 4) {
-      const at = row + (<usize>x << 2), cell = cells + (<usize>x << 1);
+      const at = <usize>x << 2, cell = beside + (<usize>x << 1);
       const du = v128.load64_zero(u + cell), dv = v128.load64_zero(v + cell);
       const cu = i32x4.shuffle(du, du, 0, 0, 1, 1), cv = i32x4.shuffle(dv, dv, 0, 0, 1, 1);
-      const a = v128.load(luma + at);
-      v128.store(out + at, lumaOf(red(tables, a, cv), green(tables, a, cu, cv), blue(tables, a, cu)));
+      const a = v128.load(row + at);
+      v128.store(to + at, lumaOf(red(tables, a, cv), green(tables, a, cu, cv), blue(tables, a, cu)));
     }
   }
 }

@@ -26,7 +26,7 @@ export interface Frames {
 }
 
 /** Frames that are cut out together, and those before them from which is learnt how somebody looks. */
-export const TOGETHER = 4
+export const TOGETHER = 8
 const LEAD = 1
 
 /** No memory of WebAssembly is larger than twice that, and few machines have more to spare. */
@@ -148,15 +148,16 @@ export function startCutting(
   strokes: readonly Stroke[] = [],
 ): Cutting {
   const cutter: Cutout = cutout(plate, sensitive)
-  const frame = blankCells(plate.k, take.size)
+  const two = [blankCells(plate.k, take.size), blankCells(plate.k, take.size)] as const
   let painted: { hint: Hint; index: number }[] | null = null
   return {
     async *together(index, isWanted) {
-      painted ??= await hintsOf(k, frames, take, strokes, frame, isWanted)
+      painted ??= await hintsOf(k, frames, take, strokes, two[0], isWanted)
       const start = index - (index % TOGETHER)
       cutter.restart()
       for (let i = Math.max(0, start - LEAD); i < Math.min(take.count, start + TOGETHER); i++) {
         if (!isWanted()) throw new Dropped('A newer frame is wanted.')
+        const frame = two[i % 2]!
         await readFrame(k, frames, take, i, isWanted, frame)
         const hints = painted.map(({ hint, index }) => ({ hint, apart: Math.abs(index - i) }))
         const { alpha, colours, shadow, ...seen } = cutter.next(frame, hints)

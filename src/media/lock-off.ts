@@ -34,7 +34,7 @@ export async function* lookThrough(
     ? await readPlate(k, frames, plate.of, plate, size, isWanted)
     : await settledPlate(k, frames, [take], size)
   const cutter = cutout(cells)
-  const frame = blankCells(cells.k, size)
+  const two = [blankCells(cells.k, size), blankCells(cells.k, size)] as const
   const px = take.size.width / size.width
   // Told as soon as the last of the frames that it is told from has come: the others are at hand then.
   const grained = new Map(
@@ -42,8 +42,9 @@ export async function* lookThrough(
   )
   for (let i = 0; i < take.count; i++) {
     if (!isWanted()) throw new Dropped('Nobody wants to know any more.')
+    const frame = two[i % 2]!
     await readFrame(k, frames, take, i, isWanted, frame)
-    const { movement, gain, share, unsure, shade, sharp, dark, bright } = cutter.next(frame)
+    const { movement, gain, share, unsure, shade, sharp, dark, bright } = cutter.look(frame)
     const { x, y, turn, scale } = movement
     const at = grained.get(i)
     const grain = at === undefined ? null : await takeGrain(k, frames, take, at)

@@ -164,7 +164,7 @@ export function carrier(k: Kernels, full: Size): Carrier {
       guessBehind(frame, is, behind)
       soften(frame, behind, { slopes, noise: NOISE }, { is, part, left }, alpha, colours)
       if (part.width > 0) dropFaint(k, frame.full, alpha, pxOf(part, frame.full))
-      const { unsure } = tally(frame, all, is, left)
+      const { unsure } = tally(k, all, is, left)
       return { alpha: k.bytes(alpha, px).slice(), colours: packedColours(frame, alpha, colours), unsure }
     },
   }

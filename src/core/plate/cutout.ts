@@ -1,24 +1,27 @@
 // Somebody cut out of a take by its plate: frame after frame, alpha and what shadow they throw.
 import { goAlong } from './along'
 import { believe } from './belief'
+import { BLOCK, squaresOf, squaresWith } from './blocks'
 import { type Bonds, bonds } from './bonds'
 import { blankCells, type Cells, copyCells } from './cells'
 import { clean } from './clean'
 import { packedColours } from './colours'
+import { partThatDiffers } from './differ'
 import { usualShadow, weigh } from './evidence'
 import { movementFinder } from './find-movement'
-import { type Gain, inLight, type Light, measureGain, measureLight, POWER } from './light'
+import { type Gain, type Light, lumaInLight, measureGain, measureLight, POWER, tonesInLight } from './light'
 import { farBetween, type Movement, movedPlate, STILL } from './movement'
 import { measureNoise, type Noise, slopesOf } from './noise'
 import { palette } from './palette'
-import { boxMean, type Plane, planeIn, pxOf } from './plane'
+import { area, boxMean, type Part, type Plane, planeIn, pxOf, whole } from './plane'
 import type { Measured } from './report'
-import { sharpness, tally } from './seen'
+import { clipped, sharpness, tally } from './seen'
 import { shadowOf } from './shadow'
 import { soften, standing } from './soften'
 import { dropFaint } from './specks'
 import { steady, type Tones } from './steady'
 import { addHint, type Hint, paintAlpha } from './strokes'
+import { crop, cropCells, cropPlane, fillPart, paste } from './window'
 
 export interface CutoutFrame extends Measured {
   /** Of each px, 0..255: how much of it is somebody. */
@@ -41,9 +44,14 @@ const FINE = 0.12
 const SURE = 6
 /** Cells round somebody that tell nothing of the set. */
 const ROUND = 2
+/** Log odds of what is next to nothing else than its plate. */
+const SET = -12
 /** Parts smaller than such shares of the picture are specks; holes of more are left alone. */
 const SPECK = 1 / 5000
 const HOLE = 1 / 300
+
+/** What is counted where nothing differs from the plate. */
+const NOBODY = { share: 0, shade: 0, unsure: 0 }
 
 /** What was painted, and by how many frames away. */
 interface Painted {
@@ -52,12 +60,31 @@ interface Painted {
 }
 
 export interface Cutout {
-  /** The next frame of the take, of the plate's size; with what was painted, by how many frames away that was. */
+  /** The next frame of the take, of the plate's size, which stays as it is until the one after it was told of; with what was painted, by how many frames away that was. */
   next(frame: Cells, hints?: readonly Painted[]): CutoutFrame
+  /** The same with no matte made of it. */
+  look(frame: Cells): Measured
   /** The light of the frame that was cut out last, with what is added to all of it. */
   light(frame: Cells): Light
   /** Forgets all that was learnt: the next frame is a first one again. */
   restart(): void
+}
+
+/** The part of a frame in which anything differs, and what is told of it there. */
+interface Sight {
+  part: Part
+  frame: Cells
+  plate: Cells
+  slopes: Plane
+  noise: Noise
+  before: Tones
+  /** Log odds of somebody: those of the frame before, then of this one. */
+  told: Plane
+  odds: Plane
+  left: Plane
+  is: Plane
+  /** Where somebody is within that part, with what lies round them. */
+  standing: Part
 }
 
 /**
@@ -71,10 +98,9 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
   const finder = movementFinder(plate)
   const [near, lit] = [blankCells(k, full), blankCells(k, full)]
   copyCells(plate, near)
-  const before: Tones = { y: plane(), u: plane(), v: plane() }
   const [odds, told, left, is, busy, slopes] = [plane(), plane(), plane(), plane(), plane(), plane()]
   const px = full.width * full.height
-  const [alphaNow, alphaBefore, own] = [k.alloc(px), k.alloc(px), k.alloc(px * 4)]
+  const [alphaNow, own] = [k.alloc(px), k.alloc(px * 4)]
   const ties: Bonds = { across: plane(), down: plane() }
   const limits = { speck: Math.max(12, n * SPECK), hole: n * HOLE }
   const bias = ((sensitive - 50) / 50) * BIAS
@@ -84,6 +110,13 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
   let usual = 1
   let isFirst = true
   let isVeiled = false
+  let gain: Gain = [1, 1, 1]
+  let before: Tones = plate
+  let alphaBefore: Uint8Array | null = null
+  /** The part in which anything was lastPart: Part | null the frame before. */
+  let lastPart: Part | null = null
+  /** 1 of each square in which somebody was found. */
+  const stood = new Uint8Array(area(squaresOf(plate)))
 
   /** Brings the plate to where the camera stands. */
   function place(at: Movement): void {
@@ -101,7 +134,7 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
   }
 
   /** With what is added to all of it, where that was so as the first frame began. */
-  function lightOf(frame: Cells, known: Plane | null, gain: Gain): Light {
+  function lightOf(frame: Cells, known: Plane | null): Light {
     const plain = { gain, offset: 0 }
     if (!isFirst && !isVeiled) return plain
     const veiled = measureLight(frame, near, known, gain)
@@ -109,60 +142,130 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
     return isVeiled ? veiled : plain
   }
 
-  function tell(frame: Cells, noise: Noise, hints: readonly Painted[]): void {
-    weigh(frame, lit, { noise, slopes, colours, usual, bias }, { odds, left })
-    if (!isFirst) goAlong(frame, before, noise, told, odds)
-    for (const { hint, apart } of hints) addHint(hint, frame, apart, odds)
-    believe(k, plate, odds, ties, SWEEPS, told)
-    clean(k, plate, told, odds, limits)
-    colours.learn(frame, told, SURE)
+  /** Tells of each cell of a part what it is. */
+  function tell(sight: Omit<Sight, 'standing'>, hints: readonly Painted[]): void {
+    const { frame, plate, noise, slopes, told, odds, left } = sight
+    const size = area(frame)
+    const parting = { across: ties.across.subarray(0, size), down: ties.down.subarray(0, size) }
+    bonds(frame, plate, noise, parting)
+    // Nothing is known of anybody's colours at first: then it is.
+    for (let round = isFirst ? 0 : 1; round < 2; round++) {
+      weigh(frame, plate, { noise, slopes, colours, usual, bias }, { odds, left })
+      if (!isFirst) goAlong(frame, sight.before, noise, told, odds)
+      for (const { hint, apart } of hints) addHint(hint, frame, apart, odds)
+      believe(k, frame, odds, parting, SWEEPS, told)
+      clean(k, frame, told, odds, limits)
+      colours.learn(frame, told, SURE)
+    }
   }
 
-  let last: Gain = [1, 1, 1]
+  /** Lasts until the present scope is left. */
+  function sightOf(frame: Cells, light: Light, noise: Noise, part: Part, hints: readonly Painted[]): Sight {
+    const own = (of: Plane) => cropPlane(k, of, plate, part)
+    const room = (of: Plane) => of.subarray(0, area(part))
+    const shown = cropCells(frame, part)
+    const luma = lit.luma.subarray(0, area(shown.full))
+    lumaInLight(near, part, light, luma)
+    const sight = {
+      part,
+      frame: shown,
+      plate: { ...shown, y: own(lit.y), u: own(lit.u), v: own(lit.v), luma },
+      slopes: own(slopes),
+      noise,
+      before: { y: own(before.y), u: own(before.u), v: own(before.v) },
+      told: own(told),
+      odds: room(odds),
+      left: room(left),
+      is: room(is),
+    }
+    tell(sight, hints)
+    return { ...sight, standing: standing(sight.frame, sight.told, sight.is) }
+  }
+
+  /** What was found in a part is known of the whole picture. */
+  function remember({ part, frame, told: found, is, odds, standing }: Sight): void {
+    paste(found, part, told, plate)
+    if (standing.width === 0) return
+    const squares = squaresOf(part)
+    const corner = { x: part.x / BLOCK, y: part.y / BLOCK }
+    paste(squaresWith(k, part, found, 1), { ...corner, ...squares }, stood, squaresOf(plate))
+    odds.fill(0)
+    boxMean(k, frame, is, ROUND, odds, standing)
+    paste(odds, part, busy, plate)
+  }
+
+  /** Goes on to a frame, and uses what is seen in it. */
+  function observe<T>(
+    frame: Cells,
+    hints: readonly Painted[],
+    use: (measured: Measured, noise: Noise, sight: Sight | null) => T,
+  ): T {
+    return k.scope(() => {
+      const known = isFirst ? null : busy
+      gain = measureGain(frame, near, known)
+      const now = follow(frame, gain)
+      const light = lightOf(frame, known)
+      tonesInLight(near, light, lit)
+      const noise = measureNoise(frame, lit, slopes, known)
+      const part = hints.length > 0 ? whole(plate) : partThatDiffers(frame, lit, { noise, slopes }, stood, limits.speck)
+      const sight = part && sightOf(frame, light, noise, part, hints)
+      if (!sight) colours.learn(frame, told.subarray(0, 0), SURE)
+      const found = sight ? tally(k, sight.told, sight.is, sight.left, n) : NOBODY
+      usual = sight ? usualShadow(sight.told, sight.left, n) : 1
+      stood.fill(0)
+      if (lastPart) fillPart(busy, lastPart, plate, 0)
+      if (lastPart && sight?.told !== told) fillPart(told, lastPart, plate, SET)
+      if (sight) remember(sight)
+      lastPart = part
+      const measured = { ...found, ...clipped(frame), gain, movement: now, sharp: sharpness(frame, lit, busy) }
+      const used = use(measured, noise, sight)
+      before = frame
+      isFirst = false
+      return used
+    })
+  }
+
+  /** The matte of a part, where px lie that are as many as it has. */
+  function matteOf({ part, frame, plate, slopes, noise, before, is, left, standing }: Sight): void {
+    soften(frame, plate, { slopes, noise }, { is, part: standing, left }, alphaNow, own)
+    if (standing.width === 0) return
+    const wide = pxOf(standing, frame.full)
+    if (alphaBefore) {
+      const old = k.alloc(area(frame.full))
+      crop(alphaBefore, full, pxOf(part, full), k.bytes(old, area(frame.full)))
+      steady(frame, before, noise, { now: alphaNow, before: old }, wide)
+    }
+    // Last of all: what stays of the frame before may lead to nothing by now.
+    dropFaint(k, frame.full, alphaNow, wide)
+  }
+
   return {
-    light: frame => measureLight(frame, near, busy, last),
+    light: frame => measureLight(frame, near, busy, gain),
     restart() {
       colours.forget()
       isFirst = true
+      alphaBefore = null
       usual = 1
+      stood.fill(0)
       if (movement !== STILL) place(STILL)
     },
-    next(frame, hints = []) {
-      const known = isFirst ? null : busy
-      const gain = measureGain(frame, near, known)
-      const now = follow(frame, gain)
-      inLight(near, lightOf(frame, known, gain), lit)
-      const noise = measureNoise(frame, lit, slopes, known)
-      bonds(frame, lit, noise, ties)
-      tell(frame, noise, hints)
-      // Nothing was known of anybody's colours: now it is.
-      if (isFirst) tell(frame, noise, hints)
-      const part = standing(frame, told, is)
-      soften(frame, lit, { slopes, noise }, { is, part, left }, alphaNow, own)
-      if (part.width > 0) {
-        const wide = pxOf(part, full)
-        if (!isFirst) steady(frame, before, noise, { now: alphaNow, before: alphaBefore }, wide)
-        // Last of all: what stays of the frame before may lead to nothing by now.
-        dropFaint(k, full, alphaNow, wide)
-      }
-      const alpha = k.bytes(alphaNow, px)
-      for (const { hint, apart } of hints) if (apart === 0) paintAlpha(hint, frame, full, alpha)
-      usual = usualShadow(told, left)
-      k.copyBytes(alphaBefore, alphaNow, px)
-      for (const name of ['y', 'u', 'v'] as const) before[name].set(frame[name])
-      isFirst = false
-      const seen = { ...tally(frame, told, is, left), gain, movement: now, sharp: sharpness(frame, lit, is) }
-      busy.fill(0)
-      if (part.width > 0) boxMean(k, plate, is, ROUND, busy, part)
-      last = gain
-      return {
-        alpha: alpha.slice(),
-        colours: packedColours(frame, alphaNow, own),
-        shadow: shadowOf(k, plate, { is, part }, left),
-        noise,
-        ...seen,
-      }
+    look(frame) {
+      alphaBefore = null
+      return observe(frame, [], measured => measured)
     },
+    next: (frame, hints = []) =>
+      observe(frame, hints, (measured, noise, sight) => {
+        const [alpha, shadow] = [new Uint8Array(px), new Float32Array(n)]
+        if (sight) matteOf(sight)
+        alphaBefore = alpha
+        if (!sight) return { ...measured, noise, alpha, shadow, colours: new Uint8Array(0) }
+        const { part, frame: seen, is, standing, left } = sight
+        const found = k.bytes(alphaNow, area(seen.full))
+        for (const { hint, apart } of hints) if (apart === 0) paintAlpha(hint, seen, seen.full, found)
+        paste(found, pxOf(part, full), alpha, full)
+        paste(shadowOf(k, seen, { is, part: standing }, left), part, shadow, plate)
+        return { ...measured, noise, alpha, shadow, colours: packedColours(seen, alphaNow, own) }
+      }),
   }
 }
 

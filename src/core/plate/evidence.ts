@@ -87,22 +87,22 @@ export function weigh(frame: Cells, plate: Cells, known: Knowledge, { odds, left
 /** Cells that are looked at, of all; of fewer than three times as many each third is. */
 const SAMPLES = 80000
 
-/** How much light the shadows of a frame leave, in the middle of the deeper ones; 1 where there are next to none. `told`: log odds of somebody. */
-export function usualShadow(told: Float32Array, left: Float32Array): number {
+/** How much light the shadows of a frame leave, in the middle of the deeper ones; 1 where there are next to none in `all` cells of it. `told`: log odds of somebody. */
+export function usualShadow(told: Float32Array, left: Float32Array, all = told.length): number {
   const bins = new Float64Array(64)
   const step = Math.max(3, Math.round(told.length / SAMPLES))
-  let all = 0
+  let count = 0
   for (let i = 0; i < told.length; i += step) {
     const s = left[i]!
     if (told[i]! > 0 || s > 0.93 || s < 0.4) continue
     bins[Math.floor(s * 63)]!++
-    all++
+    count++
   }
-  if (all * step < told.length / 500) return 1
+  if (count * step < all / 500) return 1
   let sum = 0
   for (let b = 0; b < 64; b++) {
     sum += bins[b]!
-    if (sum * 3 >= all) return (b + 0.5) / 63
+    if (sum * 3 >= count) return (b + 0.5) / 63
   }
   return 1
 }

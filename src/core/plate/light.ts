@@ -1,7 +1,8 @@
 // How a take's light differs from its plate's.
 import type { Size } from '../shot/types'
 import type { Cells } from './cells'
-import { placed } from './plane'
+import { type Part, type Plane, partAt, placed, pxOf, whole } from './plane'
+import type { Tones } from './steady'
 
 /** What each channel is multiplied by, in linear light: red, green, blue. */
 export type Gain = readonly [number, number, number]
@@ -59,22 +60,33 @@ function lightTables({ gain, offset }: Light): Float32Array {
   return out
 }
 
-/** A plate in another light. Throws OutOfMemory. */
-export function inLight({ k, y, u, v, luma, full }: Cells, light: Light, out: Cells): void {
+/** The y, u and v of a plate in another light. Throws OutOfMemory. */
+export function tonesInLight({ k, y, u, v }: Cells, light: Light, out: Tones): void {
   k.scope(() => {
-    const [py, pu, pv] = [y.byteOffset, u.byteOffset, v.byteOffset]
-    const [oy, ou, ov] = [out.y.byteOffset, out.u.byteOffset, out.v.byteOffset]
-    const { width, height } = full
-    if (light.offset === 0) {
-      const matrix = placed(k, lightMatrix(light.gain))
-      k.lightCells({ y: py, u: pu, v: pv, n: y.length, matrix, outY: oy, outU: ou, outV: ov })
-      k.lightLuma({ luma: luma.byteOffset, u: pu, v: pv, width, height, matrix, out: out.luma.byteOffset })
-    } else {
-      const tables = placed(k, lightTables(light))
-      k.veilLuma({ luma: luma.byteOffset, u: pu, v: pv, width, height, tables, out: out.luma.byteOffset })
-      k.veilCells({ y: py, u: pu, v: pv, n: y.length, tables, outY: oy, outU: ou, outV: ov })
-    }
+    const from = { y: y.byteOffset, u: u.byteOffset, v: v.byteOffset, n: y.length }
+    const to = { outY: out.y.byteOffset, outU: out.u.byteOffset, outV: out.v.byteOffset }
+    if (light.offset === 0) k.lightCells({ ...from, ...to, matrix: placed(k, lightMatrix(light.gain)) })
+    else k.veilCells({ ...from, ...to, tables: placed(k, lightTables(light)) })
   })
+}
+
+/** The luma of part of a plate in another light, at `out`, rows close together. Throws OutOfMemory. */
+export function lumaInLight(plate: Cells, part: Part, light: Light, out: Plane): void {
+  const { k, u, v, luma, width: cells, full } = plate
+  const { x, y, width, height } = pxOf(part, full)
+  k.scope(() => {
+    const tones = { u: partAt(u, cells, part), v: partAt(v, cells, part), cells }
+    const from = { ...tones, luma: luma.byteOffset + (y * full.width + x) * 4, step: full.width, width, height }
+    const to = { out: out.byteOffset }
+    if (light.offset === 0) k.lightLuma({ ...from, ...to, matrix: placed(k, lightMatrix(light.gain)) })
+    else k.veilLuma({ ...from, ...to, tables: placed(k, lightTables(light)) })
+  })
+}
+
+/** A plate in another light. Throws OutOfMemory. */
+export function inLight(plate: Cells, light: Light, out: Cells): void {
+  tonesInLight(plate, light, out)
+  lumaInLight(plate, whole(plate), light, out.luma)
 }
 
 /** Light of lifted codes, by sixteenths: powers take their time. */

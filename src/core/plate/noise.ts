@@ -18,7 +18,7 @@ const NOISE_BINS = 16
 const CODES = 272
 /** Cells from one that is looked at to the next, either way, at least; and how many of them are enough. */
 const STEP = 4
-const ENOUGH = 33000
+const ENOUGH = 16000
 /** Coded pictures have no noise at all in places: so much is there all the same. */
 const LEAST = 0.6
 const LEAST_CHROMA = 1.1

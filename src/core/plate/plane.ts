@@ -21,6 +21,9 @@ export function placed(k: Kernels, numbers: ArrayLike<number>): number {
   return ptr
 }
 
+/** How many cells or px. */
+export const area = ({ width, height }: Size): number => width * height
+
 /** Part of a plane: its first column and row, and how many of both. */
 export interface Part extends Size {
   x: number

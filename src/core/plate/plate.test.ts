@@ -146,6 +146,35 @@ it('cuts somebody out, and tells their shadow apart from them', () => {
   expect(shaded).toBeLessThan(0.12)
 })
 
+it('tells of the part in which anything differs what it tells of all of the picture', () => {
+  // What was painted makes it look at all of it; this is nowhere.
+  const nowhere = { hint: { does: 'keep' as const, near: [], colours: new Float32Array() }, apart: 5 }
+  fc.assert(
+    fc.property(fc.integer({ min: -60, max: 60 }), fc.double({ min: 0.8, max: 1.2, noNaN: true }), (from, gain) => {
+      const [part, all] = [cutout(plate), cutout(plate)]
+      for (const by of [from, from + 3, from + 6]) {
+        const frame = filmed({ at: somebody(by), gain, seed: 30 })
+        const [one, other] = [part.next(frame), all.next(frame, [nowhere])]
+        for (const [told, truth] of [
+          [one.alpha, other.alpha],
+          [one.shadow.map(s => s * 255), other.shadow.map(s => s * 255)],
+        ] as const) {
+          let [sum, far] = [0, 0]
+          told.forEach((a, i) => {
+            sum += Math.abs(a - truth[i]!)
+            if (Math.abs(a - truth[i]!) > 8) far++
+          })
+          expect(sum / told.length).toBeLessThan(0.05)
+          expect(far / told.length).toBeLessThan(0.0005)
+        }
+        expect(one.share).toBeCloseTo(other.share, 3)
+        expect([one.movement, one.gain, one.sharp]).toEqual([other.movement, other.gain, other.sharp])
+      }
+    }),
+    { numRuns: 12 },
+  )
+})
+
 it('cuts somebody out under a veil of light that the plate has not', () => {
   // What is added tells in the dark most of all.
   const boards = (x: number, y: number) => ((Math.floor(x / 24) + Math.floor(y / 40)) % 2 === 0 ? 0.08 : 1.5)

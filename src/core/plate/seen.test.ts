@@ -5,7 +5,7 @@ import { noise, testKernels } from '../../testing/kernels'
 import type { Kernels } from '../render'
 import { blankCells } from './cells'
 import { planeIn } from './plane'
-import { sharpness, tally } from './seen'
+import { clipped, sharpness, tally } from './seen'
 import { standing } from './soften'
 
 let k: Kernels
@@ -27,7 +27,7 @@ it('counts who is there, where their border runs and what is clipped, and how sh
         const is = planeIn(k, n)
         standing(frame, told, is)
         const share = (test: (i: number) => boolean) => Array.from({ length: n }, (_, i) => i).filter(test).length / n
-        const found = tally(frame, told, is, left)
+        const found = { ...tally(k, told, is, left), ...clipped(frame) }
         expect(found.share).toBeCloseTo(share(i => told[i]! > 0))
         expect(found.shade).toBeCloseTo(share(i => told[i]! <= 0 && left[i]! < 0.8))
         expect(found.dark).toBeCloseTo(share(i => frame.y[i]! === 10))

@@ -1,4 +1,5 @@
 // What a frame tells of its take beside who is there: how sharp it is, what of it is clipped, how much of it lies in shadow.
+import type { Kernels } from '../render'
 import { type Cells, LIFT } from './cells'
 import type { Plane } from './plane'
 
@@ -36,41 +37,39 @@ export function sharpness(frame: Cells, plate: Cells, is: Plane): number {
   })
 }
 
+/** What is clipped in a frame, as shares of its cells. */
+export interface Clipped {
+  /** Black and white beyond telling. */
+  dark: number
+  bright: number
+}
+
+export function clipped({ k, y }: Cells): Clipped {
+  return k.scope(() => {
+    const counts = k.alloc(8)
+    k.clippedCells(y.byteOffset, y.length, BLACK, WHITE, counts)
+    const [dark, bright] = k.ints(counts, 2) as unknown as [number, number]
+    return { dark: dark / y.length, bright: bright / y.length }
+  })
+}
+
 /** What a frame's cells come to, as shares of them. */
 export interface Tally {
   /** Somebody is there. */
   share: number
   /** Nobody is there but their shadow. */
   shade: number
-  /** Black and white beyond telling. */
-  dark: number
-  bright: number
   /** Told only just, in shares of those along somebody's border. */
   unsure: number
 }
 
-/** Counts cells. `told`: log odds of somebody; `is`: 1 where those are above nought; `left`: how much of the plate's light is. */
-export function tally(frame: Cells, told: Plane, is: Plane, left: Plane): Tally {
-  const { k, y } = frame
-  const n = y.length
+/** Counts cells, of `all` that the frame has. `told`: log odds of somebody; `is`: 1 where those are above nought; `left`: how much of the plate's light is. */
+export function tally(k: Kernels, told: Plane, is: Plane, left: Plane, all = told.length): Tally {
   return k.scope(() => {
-    const counts = k.alloc(24)
-    const [odds, where, light, luma] = [told, is, left, y].map(plane => plane.byteOffset) as [
-      number,
-      number,
-      number,
-      number,
-    ]
-    k.tallyCells(odds, where, light, luma, n, DOUBT, SHADED, BLACK, WHITE, counts)
-    const [there, border, doubtful, shade, dark, bright] = k.ints(counts, 6) as unknown as [
-      number,
-      number,
-      number,
-      number,
-      number,
-      number,
-    ]
+    const counts = k.alloc(16)
+    k.tallyCells(told.byteOffset, is.byteOffset, left.byteOffset, told.length, DOUBT, SHADED, counts)
+    const [there, border, doubtful, shade] = k.ints(counts, 4) as unknown as [number, number, number, number]
     const unsure = Math.min(1, doubtful / Math.max(BORDER, border * WIDE))
-    return { share: there / n, shade: shade / n, dark: dark / n, bright: bright / n, unsure }
+    return { share: there / all, shade: shade / all, unsure }
   })
 }

@@ -127,18 +127,8 @@ export interface KernelFunctions {
   squaresWith(plane: number, width: number, height: number, block: number, sign: number, out: number): void
   signRuns(plane: number, width: number, height: number, starts: number, firsts: number): number
   standingCells(told: number, width: number, height: number, is: number, box: number): void
-  tallyCells(
-    told: number,
-    is: number,
-    left: number,
-    y: number,
-    n: number,
-    doubt: number,
-    shaded: number,
-    black: number,
-    white: number,
-    counts: number,
-  ): void
+  tallyCells(told: number, is: number, left: number, n: number, doubt: number, shaded: number, counts: number): void
+  clippedCells(y: number, n: number, black: number, white: number, counts: number): void
   fillCells(seen: number, filled: number, width: number, height: number, out: number): void
   turnPicture(src: number, dst: number, width: number, height: number, quarters: number): void
 }
