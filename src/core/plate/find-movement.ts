@@ -4,7 +4,7 @@ import type { Cells } from './cells'
 import { farBetween, type Movement, STILL, sampleWithin } from './movement'
 
 /** Tiles of the picture, of which each gives the place where the plate changes most; their sides are within bounds, px. */
-const TILES = 5000
+const TILES = 3600
 const [LEAST_TILE, MOST_TILE] = [4, 40]
 /** The same of tiles of cells, each of so many px. */
 const MIDDLE_TILE = 10

@@ -175,6 +175,8 @@ export function measureGain(frame: Cells, plate: Cells, busy: Float32Array | nul
   return [r!, g!, b!]
 }
 
+/** Steps of what is added that are small enough, of white. */
+const TOLD = 1e-5
 /** Codes by which what is the set may be off, at least, and count in full; rounds of weighing; samples without which nothing is said. */
 const CLOSE = 1
 const WEIGHINGS = 5
@@ -241,10 +243,12 @@ export function measureLight(frame: Cells, plate: Cells, busy: Float32Array | nu
     const bottom = sums.reduce((sum, { n, a, aa }) => sum + n - (a * a) / aa, 0)
     const next = top / bottom
     if (!Number.isFinite(next)) return { gain: known, offset: 0 }
+    const moved = Math.abs(next - offset)
     offset = next
     gain = sums.map(({ a, aa, ab }) => (ab - offset * a) / aa) as unknown as Gain
     const [squares, weights] = (['squares', 'weights'] as const).map(of => sums.reduce((sum, s) => sum + s[of], 0))
     spread = Math.max(CLOSE, Math.sqrt(squares! / weights!))
+    if (moved < TOLD) break
   }
   return gain.every(g => g > 0 && Number.isFinite(g)) ? { gain, offset } : { gain: known, offset: 0 }
 }
