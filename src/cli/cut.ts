@@ -107,7 +107,7 @@ export async function check(paths: readonly string[], options: CutOptions & { js
 
 /** Parts of a span that begin where groups of frames do, so that each comes out as it would in one go. */
 function parted({ from, to }: Span, parts: number): Span[] {
-  const each = Math.ceil((to - from) / parts / TOGETHER) * TOGETHER
+  const each = Math.ceil((to - from + (from % TOGETHER)) / parts / TOGETHER) * TOGETHER
   const found: Span[] = []
   for (let at = from; at < to; ) {
     const end = Math.min(to, at - (at % TOGETHER) + each)

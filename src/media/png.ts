@@ -54,14 +54,11 @@ export function pngRows(k: Kernels, { width, height, ptr, opaque }: Codes, room?
   }
 }
 
-/** The rows of a grey picture, rows close together. */
+/** The rows of a grey picture, rows close together, as they are: a matte is all one nearly everywhere, which packs as well. */
 export function greyRows({ width, height }: { width: number; height: number }, grey: Uint8Array): PngRows {
   const data = new Uint8Array((width + 1) * height)
   for (let y = 0; y < height; y++) {
-    data[y * (width + 1)] = UP
-    for (let x = 0, i = y * width; x < width; x++, i++) {
-      data[y * (width + 1) + 1 + x] = grey[i]! - (y > 0 ? grey[i - width]! : 0)
-    }
+    data.set(grey.subarray(y * width, (y + 1) * width), y * (width + 1) + 1)
   }
   return { width, height, channels: 1, data }
 }

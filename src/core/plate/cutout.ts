@@ -203,7 +203,10 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
     return k.scope(() => {
       const known = isFirst ? null : busy
       gain = measureGain(frame, near, known)
+      const at = movement
       const now = follow(frame, gain)
+      // What is a little aside tells light a little wrongly.
+      if (movement !== at) gain = measureGain(frame, near, known)
       const light = lightOf(frame, known)
       tonesInLight(near, light, lit)
       const noise = measureNoise(frame, lit, slopes, known)

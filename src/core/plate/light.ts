@@ -120,7 +120,7 @@ const CHANNELS = [
 const BINS = 241
 const REACH = 1.2
 /** Steps of the mode that are small enough. */
-const SETTLED = 1e-6
+const SETTLED = 2e-5
 
 const stepOf = ({ width, height }: Size): number => Math.max(STEP, Math.round(Math.sqrt((width * height) / ENOUGH)))
 
