@@ -35,9 +35,9 @@ export function blendRow(dst: usize, src: usize, coverage: usize, n: i32, opacit
       // What shows of each where the other is not.
       const apart = f32x4.add(f32x4.sub(s, sd), f32x4.sub(d, ds));
       if (mode == MULTIPLY) out = f32x4.add(apart, both);
-      else if (mode == LIGHTEN) out = f32x4.add(apart, f32x4.max(sd, ds));
-      else if (mode == DARKEN) out = f32x4.add(apart, f32x4.min(sd, ds));
-      else out = f32x4.sub(sum, f32x4.mul(f32x4.splat(2), f32x4.min(sd, ds)));
+      else if (mode == LIGHTEN) out = f32x4.add(apart, f32x4.pmax(sd, ds));
+      else if (mode == DARKEN) out = f32x4.add(apart, f32x4.pmin(sd, ds));
+      else out = f32x4.sub(sum, f32x4.mul(f32x4.splat(2), f32x4.pmin(sd, ds)));
     }
     const alpha = f32x4.sub(f32x4.add(sa, da), f32x4.mul(sa, da));
     v128.store(dst + (i << 4), i8x16.shuffle(out, alpha, 0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 28, 29, 30, 31));

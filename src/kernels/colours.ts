@@ -61,7 +61,7 @@ export function spreadColours(
 ): void {
   const n = width * height;
   memory.fill(out, 0, <usize>n << 2);
-  let count = 0;
+  let count = 0, top = height, bottom = -1;
   for (let p = 0; p < n; p++) {
     if (p + 16 <= n && allClear(alpha + <usize>p)) {
       p += 15;
@@ -73,11 +73,16 @@ export function spreadColours(
     const colour = <u32>load<u8>(from) | (<u32>load<u8>(from, 1) << 8) | (<u32>load<u8>(from, 2) << 16);
     store<u32>(out + (<usize>p << 2), 0xff000000 | colour);
     count++;
+    bottom = p / width;
+    top = min(top, bottom);
   }
+  // Elsewhere all is clear and stays so.
+  top = max(0, top - rings);
+  bottom = min(height - 1, bottom + rings);
   // Each ring is a little less than opaque until all are there, so that none is told by itself.
   for (let ring = 1; ring <= rings; ring++) {
     const known = <u32>(256 - ring);
-    for (let y = 0; y < height; y++) {
+    for (let y = top; y <= bottom; y++) {
       for (let x = 0; x < width; x++) {
         const p = y * width + x;
         const at = out + (<usize>p << 2);
@@ -105,7 +110,13 @@ export function spreadColours(
       }
     }
   }
-  for (let i: usize = 0; i < <usize>n << 2; i += 4) {
+  const none = i32x4.splat(0), opaque = i32x4.splat(0xff000000), end = <usize>((bottom + 1) * width) << 2;
+  let i = <usize>(top * width) << 2;
+  for (; i + 16 <= end; i += 16) {
+    const colours = v128.load(out + i);
+    v128.store(out + i, v128.or(colours, v128.and(i32x4.ne(colours, none), opaque)));
+  }
+  for (; i < end; i += 4) {
     const colour = load<u32>(out + i);
     if (colour != 0) store<u32>(out + i, colour | 0xff000000);
   }

@@ -26,15 +26,42 @@ export function accumulateRow(dst: usize, src: usize, n: i32, weight: f32): void
   }
 }
 
-/** Brings n premultiplied pixels back to what can be: 0..1, no colour brighter than its alpha. Filters swing over. */
+/** A premultiplied pixel brought back to what can be: 0..1, no colour brighter than its alpha. */
+// @ts-ignore: decorator
+@inline
+function bound(px: v128): v128 {
+  const p = f32x4.pmin(f32x4.splat(1), f32x4.pmax(f32x4.splat(0), px));
+  return f32x4.pmin(p, i8x16.shuffle(p, p, 12, 13, 14, 15, 12, 13, 14, 15, 12, 13, 14, 15, 12, 13, 14, 15));
+}
+
+/** The same of n of them. Filters swing over. */
 export function boundRow(row: usize, n: i32): void {
-  const one = f32x4.splat(1);
-  const zero = f32x4.splat(0);
   for (let i = 0; i < n; i++) {
     const at = row + (i << 4);
-    const p = f32x4.min(f32x4.max(v128.load(at), zero), one);
-    const alpha = i8x16.shuffle(p, p, 12, 13, 14, 15, 12, 13, 14, 15, 12, 13, 14, 15, 12, 13, 14, 15);
-    v128.store(at, f32x4.min(p, alpha));
+    v128.store(at, bound(v128.load(at)));
+  }
+}
+
+/** Sums `count` rows of n pixels, whose addresses (u32) are at rows, by their weights (f32), and brings what comes out back to what can be. */
+export function combineRows(rows: usize, weights: usize, count: i32, n: i32, dst: usize): void {
+  const bytes = <usize>n << 4;
+  if (count == 4) {
+    // As a rule, in an enlarged picture.
+    const a: usize = load<u32>(rows), b: usize = load<u32>(rows, 4), c: usize = load<u32>(rows, 8), d: usize = load<u32>(rows, 12);
+    const wa = v128.load32_splat(weights), wb = v128.load32_splat(weights, 4), wc = v128.load32_splat(weights, 8), wd = v128.load32_splat(weights, 12);
+    for (let at: usize = 0; at < bytes; at += 16) {
+      const two = f32x4.add(f32x4.mul(v128.load(a + at), wa), f32x4.mul(v128.load(b + at), wb));
+      const sum = f32x4.add(f32x4.add(two, f32x4.mul(v128.load(c + at), wc)), f32x4.mul(v128.load(d + at), wd));
+      v128.store(dst + at, bound(sum));
+    }
+    return;
+  }
+  for (let at: usize = 0; at < bytes; at += 16) {
+    let sum = f32x4.splat(0);
+    for (let k: usize = 0; k < <usize>count << 2; k += 4) {
+      sum = f32x4.add(sum, f32x4.mul(v128.load(<usize>load<u32>(rows + k) + at), v128.load32_splat(weights + k)));
+    }
+    v128.store(dst + at, bound(sum));
   }
 }
 

@@ -2,7 +2,7 @@
 export { prepareTransfer, toLinear, toCodes } from "./transfer";
 export { chromaRow, yuvRow } from "./yuv";
 export { lumaRow, chromaPairRow } from "./encode";
-export { alphaRow, brightRow, greyRow } from "./alpha";
+export { alphaRow, brightRow, greyRow, whiteRow, coveredBox } from "./alpha";
 export { copyBytes, copyRows } from "./copy";
 export { orderRow } from "./order";
 export { grainRow } from "./grain";
@@ -21,7 +21,7 @@ export { outlineDistance } from "./outline";
 export { outlineRows } from "./winding";
 export { stripCoverage } from "./strip";
 export { joinRow, fillCoverage, multiplyRow } from "./join";
-export { filterRow, accumulateRow, boundRow, gainRow } from "./filter";
+export { filterRow, accumulateRow, combineRows, boundRow, gainRow } from "./filter";
 export { turnPicture } from "./turn";
 export { frameRectRow } from "./frame";
 export { liftRow, halfRow, lightCells, lightLuma, slopePlane } from "./cells";

@@ -13,9 +13,9 @@ export function fillCoverage(dst: usize, n: i32, value: f32): void {
 function join4(m: v128, c: v128, mode: i32, strength: v128, inverted: i32): v128 {
   const one = f32x4.splat(1);
   if (inverted) c = f32x4.sub(one, c);
-  if (mode == 0) return f32x4.max(m, f32x4.mul(c, strength));
-  if (mode == 1) return f32x4.min(m, f32x4.sub(one, f32x4.mul(c, strength)));
-  return f32x4.min(m, f32x4.sub(one, f32x4.mul(f32x4.sub(one, c), strength)));
+  if (mode == 0) return f32x4.pmax(m, f32x4.mul(c, strength));
+  if (mode == 1) return f32x4.pmin(m, f32x4.sub(one, f32x4.mul(c, strength)));
+  return f32x4.pmin(m, f32x4.sub(one, f32x4.mul(f32x4.sub(one, c), strength)));
 }
 
 /** Joins n values at piece into those at matte. mode: 0 add, 1 subtract, 2 intersect; strength in 0..1. */

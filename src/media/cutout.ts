@@ -76,16 +76,23 @@ export async function readFrame(
   out: Cells,
 ): Promise<void> {
   const picture = await frames.get(of.digest, momentOf(of, index), isWanted)
+  readAs(k, frames, picture, out)
+}
+
+/** Reads a picture into cells, fitted to their size, and gives it back. */
+function readAs(k: Kernels, frames: Frames, picture: Picture, out: Cells): void {
   try {
     const { width, height } = out.full
-    if (picture.width === width && picture.height === height) return readCells(k, picture, out)
-    if (canShrink(picture, out)) return readSmaller(k, picture, out)
-    const fit = { width, height, x: 0, y: 0, scaleX: width / picture.width, scaleY: height / picture.height }
-    const fitted = resample(k, picture, fit)
-    try {
-      readCells(k, fitted, out)
-    } finally {
-      k.free(fitted.ptr)
+    if (picture.width === width && picture.height === height) readCells(k, picture, out)
+    else if (canShrink(picture, out)) readSmaller(k, picture, out)
+    else {
+      const fit = { width, height, x: 0, y: 0, scaleX: width / picture.width, scaleY: height / picture.height }
+      const fitted = resample(k, picture, fit)
+      try {
+        readCells(k, fitted, out)
+      } finally {
+        k.free(fitted.ptr)
+      }
     }
   } finally {
     frames.release(picture)
@@ -107,9 +114,13 @@ export async function ownKernels(k: Kernels, { width, height }: Size): Promise<K
 export function spreadCells(cells: Float32Array, { width, height }: Size): Uint8Array {
   const across = (width + 1) >> 1
   const out = new Uint8Array(width * height)
-  for (let y = 0, p = 0; y < height; y++) {
+  const line = new Uint8Array(2 * across)
+  for (let y = 0; y < height; y += 2) {
     const row = (y >> 1) * across
-    for (let x = 0; x < width; x++, p++) out[p] = Math.round(cells[row + (x >> 1)]! * 255)
+    for (let x = 0; x < across; x++) line[2 * x] = line[2 * x + 1] = Math.round(cells[row + x]! * 255)
+    const px = line.subarray(0, width)
+    out.set(px, y * width)
+    if (y + 1 < height) out.set(px, (y + 1) * width)
   }
   return out
 }
@@ -155,13 +166,30 @@ export function startCutting(
       painted ??= await hintsOf(k, frames, take, strokes, two[0], isWanted)
       const start = index - (index % TOGETHER)
       cutter.restart()
-      for (let i = Math.max(0, start - LEAD); i < Math.min(take.count, start + TOGETHER); i++) {
-        if (!isWanted()) throw new Dropped('A newer frame is wanted.')
-        const frame = two[i % 2]!
-        await readFrame(k, frames, take, i, isWanted, frame)
-        const hints = painted.map(({ hint, index }) => ({ hint, apart: Math.abs(index - i) }))
-        const { alpha, colours, shadow, ...seen } = cutter.next(frame, hints)
-        if (i >= start) yield { index: i, alpha, colours, shadow, seen }
+      const end = Math.min(take.count, start + TOGETHER)
+      const asked = (i: number) => {
+        const picture = frames.get(take.digest, momentOf(take, i), isWanted)
+        // Nobody may come to wait for it.
+        picture.catch(() => {})
+        return picture
+      }
+      let coming: Promise<Picture> | null = asked(Math.max(0, start - LEAD))
+      try {
+        for (let i = Math.max(0, start - LEAD); i < end; i++) {
+          if (!isWanted()) throw new Dropped('A newer frame is wanted.')
+          const [frame, picture]: [Cells, Picture] = [two[i % 2]!, await coming!]
+          // The next one is decoded while this one is cut out.
+          coming = i + 1 < end ? asked(i + 1) : null
+          readAs(k, frames, picture, frame)
+          const hints = painted.map(({ hint, index }) => ({ hint, apart: Math.abs(index - i) }))
+          const { alpha, colours, shadow, ...seen } = cutter.next(frame, hints)
+          if (i >= start) yield { index: i, alpha, colours, shadow, seen }
+        }
+      } finally {
+        coming?.then(
+          picture => frames.release(picture),
+          () => {},
+        )
       }
     },
   }

@@ -1,5 +1,6 @@
 // Pictures that are made of takes by recipe, when they are first asked for, and kept packed.
 import { LRUCache } from 'lru-cache'
+import type { Box } from '../core/affine'
 import type { DerivedNeed } from '../core/picture'
 import { CARRIED_METHOD, COLOURS_PART, CUTOUT_METHOD, cutOf, strokesOf } from '../core/plate'
 import { type Recipe, recipeKey } from '../core/recipe'
@@ -64,40 +65,57 @@ const METHODS: Readonly<
 
 const nameOf = (key: string, index: number): string => `${key} ${index}`
 
-function whiteWith(k: Kernels, { width, height }: Size, alpha: Uint8Array): Codes {
-  const ptr = k.alloc(width * height * 4)
-  const words = k.ints(ptr, width * height)
-  for (let i = 0; i < words.length; i++) words[i] = 0xffffff | (alpha[i]! << 24)
-  return { kind: 'codes', width, height, ptr, opaque: false }
+/** Where anything of a plane of bytes is covered, and so many px round it. */
+function coveredBy(k: Kernels, plane: number, { width, height }: Size, round: number): Box {
+  const box = k.alloc(16)
+  k.coveredBox(plane, width, height, box)
+  const [left, right, top, bottom] = k.ints(box, 4) as unknown as [number, number, number, number]
+  if (right < left) return { left: 0, right: 0, top: 0, bottom: 0 }
+  return {
+    left: Math.max(0, left - round),
+    right: Math.min(width, right + 1 + round),
+    top: Math.max(0, top - round),
+    bottom: Math.min(height, bottom + 1 + round),
+  }
 }
+
+/** A picture that is made of a plane of bytes, and clear where that is nought, but for so many px round it. */
+function madeOf(
+  k: Kernels,
+  size: Size,
+  alpha: Uint8Array,
+  round: number,
+  make: (plane: number, out: number) => void,
+): Codes {
+  const ptr = k.alloc(size.width * size.height * 4)
+  try {
+    const extent = k.scope(() => {
+      const plane = k.alloc(alpha.length)
+      k.bytes(plane, alpha.length).set(alpha)
+      make(plane, ptr)
+      return coveredBy(k, plane, size, round)
+    })
+    return { kind: 'codes', ...size, ptr, opaque: false, extent }
+  } catch (error) {
+    k.free(ptr)
+    throw error
+  }
+}
+
+const whiteWith = (k: Kernels, { width, height }: Size, alpha: Uint8Array): Codes =>
+  madeOf(k, { width, height }, alpha, 0, (plane, out) => k.whiteRow(plane, out, width * height))
 
 /** px round what is soft that have its colours, too: a picture that is moved or made smaller mixes them in. */
 const RINGS = 2
 
 /** Colours at their px and a little round them, clear elsewhere. */
-function coloursAt(k: Kernels, { width, height }: Size, alpha: Uint8Array, colours: Uint8Array): Codes {
-  const ptr = k.alloc(width * height * 4)
-  try {
-    k.scope(() => {
-      const [covered, packed] = [k.alloc(alpha.length), k.alloc(colours.length)]
-      k.bytes(covered, alpha.length).set(alpha)
-      k.bytes(packed, colours.length).set(colours)
-      k.spreadColours({
-        alpha: covered,
-        packed,
-        most: Math.floor(colours.length / 3),
-        width,
-        height,
-        rings: RINGS,
-        out: ptr,
-      })
-    })
-  } catch (error) {
-    k.free(ptr)
-    throw error
-  }
-  return { kind: 'codes', width, height, ptr, opaque: false }
-}
+const coloursAt = (k: Kernels, { width, height }: Size, alpha: Uint8Array, colours: Uint8Array): Codes =>
+  madeOf(k, { width, height }, alpha, RINGS, (plane, out) => {
+    const packed = k.alloc(colours.length)
+    k.bytes(packed, colours.length).set(colours)
+    const most = Math.floor(colours.length / 3)
+    k.spreadColours({ alpha: plane, packed, most, width, height, rings: RINGS, out })
+  })
 
 /** The pictures that a packed frame tells; null where it is damaged or has none of that name. */
 function pictureOf(k: Kernels, size: Size, packed: Uint8Array, part: string): (() => Codes) | null {

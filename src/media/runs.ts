@@ -4,13 +4,19 @@ const LONGEST = 65535
 
 /** Runs of equal bytes: three bytes each, the value and how many times it comes. */
 export function packRuns(bytes: Uint8Array): Uint8Array {
+  // Four at once where they lie so that they can be read together.
+  const words = bytes.byteOffset % 4 === 0 ? new Uint32Array(bytes.buffer, bytes.byteOffset, bytes.length >> 2) : null
   let out = new Uint8Array(1024)
   let at = 0
   for (let i = 0; i < bytes.length; ) {
     const value = bytes[i]!
     let end = i + 1
     const most = Math.min(bytes.length, i + LONGEST)
-    while (end < most && bytes[end] === value) end++
+    const four = value * 0x01010101
+    while (end < most && bytes[end] === value) {
+      end++
+      if (words && end % 4 === 0) while (end + 4 <= most && words[end >> 2] === four) end += 4
+    }
     if (at + 3 > out.length) {
       const larger = new Uint8Array(out.length * 2)
       larger.set(out)

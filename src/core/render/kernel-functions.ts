@@ -34,6 +34,8 @@ export interface KernelFunctions {
   alphaRow(src: number, out: number, n: number): void
   brightRow(src: number, out: number, n: number): void
   greyRow(src: number, dst: number, n: number): void
+  coveredBox(plane: number, width: number, height: number, box: number): void
+  whiteRow(src: number, dst: number, n: number): void
   copyBytes(dst: number, src: number, n: number): void
   orderRow(row: number, n: number, opaque: number): void
   upRow(src: number, above: number, dst: number, n: number, channels: number): void
@@ -64,6 +66,7 @@ export interface KernelFunctions {
   frameRectRow(out: number, n: number, y: number, left: number, top: number, right: number, bottom: number): void
   filterRow(src: number, dst: number, n: number, taps: number, weights: number, count: number): void
   gainRow(row: number, n: number, r: number, g: number, b: number, offset: number): void
+  combineRows(rows: number, weights: number, count: number, n: number, dst: number): void
   boundRow(row: number, n: number): void
   grainRow(
     dst: number,

@@ -1,4 +1,5 @@
 // Pictures in the kernels' memory.
+import type { Box } from '../affine'
 import type { Size } from '../shot'
 import type { Kernels } from './kernels'
 import { codesOf, pictureRows } from './rows'
@@ -31,6 +32,8 @@ export interface Codes extends Size {
   kind: 'codes'
   ptr: number
   opaque: boolean
+  /** What lies beyond is clear; left out: nothing is known. */
+  extent?: Box
 }
 
 export type Picture = Planes | Codes

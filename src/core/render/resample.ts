@@ -67,7 +67,10 @@ export interface Fit {
   scaleY: number
 }
 
-/** A picture resampled. Only as many rows of the source are held as one row of the result needs. */
+/** Columns that are made together where rows can be read in any order: of a cut-out few of them show. */
+const ACROSS = 128
+
+/** A picture resampled. Only as many rows of the source are held as one row of the result needs, and only what is read of them is made. */
 export function resampledRows(k: Kernels, source: Rows, fit: Fit): Rows {
   const { width, height } = fit
   const across = makeTaps(source.width, width, fit.scaleX, fit.x)
@@ -78,40 +81,67 @@ export function resampledRows(k: Kernels, source: Rows, fit: Fit): Rows {
   k.floats(weights, across.weights.length).set(across.weights)
   const codes = k.alloc(source.width * 4)
   const linear = k.alloc(source.width * 16)
-  // A ring of source rows already filtered across; `held` says which source row each slot carries.
+  const wide = source.steady ? ACROSS : width
+  const blocks = Math.ceil(width / wide)
+  // A ring of source rows already filtered across; `held` says which source row each block of each slot carries.
   const slots = down.count + 1
   const ring = k.alloc(width * 16 * slots)
-  const held = new Int32Array(slots).fill(-1)
+  const held = new Int32Array(slots * blocks).fill(-1)
   const sum = k.alloc(width * 16)
+  const shown = new Int32Array(blocks).fill(-1)
+  const [rowsAt, sharesAt] = [k.alloc(down.count * 4), k.alloc(down.count * 4)]
+  const [rows, shares] = [k.ints(rowsAt, down.count), k.floats(sharesAt, down.count)]
   let opened = -1
 
-  const filtered = (y: number): number => {
+  /** Where columns x to x + n of a row of the source lie, filtered across. */
+  function filtered(y: number, block: number, x: number, n: number): number {
     const slot = y % slots
-    const at = ring + slot * width * 16
-    if (held[slot] !== y) {
-      source.open(y)
-      source.linear(0, source.width, linear, codes)
-      k.filterRow(linear, at, width, taps, weights, across.count)
-      held[slot] = y
-    }
+    const at = ring + (slot * width + x) * 16
+    if (held[slot * blocks + block] === y) return at
+    const [one, other] = [across.first[x]!, across.first[x + n - 1]!]
+    const from = Math.min(one, other)
+    source.open(y)
+    source.linear(from, Math.max(one, other) + across.count - from, linear, codes)
+    k.filterRow(linear - from * 16, at, n, taps + x * 4, weights + x * across.count * 4, across.count)
+    held[slot * blocks + block] = y
     return at
   }
 
+  function ensure(from: number, to: number): void {
+    for (let block = Math.floor(from / wide); block * wide < to; block++) {
+      if (shown[block] === opened) continue
+      shown[block] = opened
+      const x = block * wide
+      const n = Math.min(width, x + wide) - x
+      let count = 0
+      for (let i = 0; i < down.count; i++) {
+        const w = down.weights[opened * down.count + i]!
+        if (w === 0) continue
+        rows[count] = filtered(down.first[opened]! + i, block, x, n)
+        shares[count++] = w
+      }
+      k.combineRows(rowsAt, sharesAt, count, n, sum + x * 16)
+    }
+  }
+
+  const read = floatReads(k, () => sum)
   return {
     width,
     height,
     opaque: source.opaque,
     open(y) {
-      if (opened === y) return
       opened = y
-      k.fillRow(sum, width, 0, 0, 0, 0)
-      for (let i = 0; i < down.count; i++) {
-        const w = down.weights[y * down.count + i]!
-        if (w !== 0) k.accumulateRow(sum, filtered(down.first[y]! + i), width, w)
-      }
-      k.boundRow(sum, width)
+      // Those behind cannot be returned to where they are read in order alone.
+      if (!source.steady) ensure(0, width)
     },
-    ...floatReads(k, () => sum),
+    codes(x, n, dst) {
+      ensure(x, x + n)
+      read.codes(x, n, dst)
+    },
+    linear(x, n, dst, spare) {
+      ensure(x, x + n)
+      read.linear(x, n, dst, spare)
+    },
   }
 }
 

@@ -126,12 +126,13 @@ function planesRows(k: Kernels, picture: Planes): Rows {
 }
 
 /** Rows of straight codes that lie close together at ptr. */
-export function codesRows(k: Kernels, { width, height, ptr, opaque }: Codes): Rows {
+export function codesRows(k: Kernels, { width, height, ptr, opaque, extent }: Codes): Rows {
   let row = 0
   return {
     width,
     height,
     opaque,
+    ...(extent && { extent }),
     steady: true,
     open: y => {
       row = ptr + y * width * 4
