@@ -7,7 +7,7 @@ import { extname, join } from 'node:path'
 import { type Cells, findings, type Seen } from '../core/plate'
 import type { Kernels } from '../core/render'
 import { type Span, spanLength } from '../core/time'
-import { type Counted, countedFrames, spreadCells, startCutting, TOGETHER } from '../media/cutout'
+import { asCodes, type Counted, countedFrames, spreadCells, startCutting, TOGETHER } from '../media/cutout'
 import { type FrameStore, frameStore } from '../media/frames'
 import { lookThrough } from '../media/lock-off'
 import { describeTake, openMedia } from '../media/open'
@@ -165,7 +165,7 @@ export async function cut(options: CutOptions): Promise<void> {
     for await (const frame of cutting.together(start, () => true)) {
       if (frame.index < span.from || frame.index >= span.to) continue
       await write(out, frame.index, frame.alpha)
-      if (shadow) await write(shadow, frame.index, spreadCells(frame.shadow, size))
+      if (shadow) await write(shadow, frame.index, spreadCells(asCodes(frame.shadow), size))
       tell(++done)
     }
   }

@@ -110,14 +110,20 @@ export async function ownKernels(k: Kernels, { width, height }: Size): Promise<K
   throw new MediaProblem(`there is not enough memory to cut pictures of ${width}×${height} out by a plate`)
 }
 
-/** Each value of cells of 0..1 for its 2×2 px, 0..255. */
-export function spreadCells(cells: Float32Array, { width, height }: Size): Uint8Array {
+/** Cells of 2×2 px that a picture has. */
+export const cellsOf = ({ width, height }: Size): number => ((width + 1) >> 1) * ((height + 1) >> 1)
+
+/** Shares of 0..1 as 0..255. */
+export const asCodes = (shares: Float32Array): Uint8Array => Uint8Array.from(shares, v => Math.round(v * 255))
+
+/** Each code of cells for its 2×2 px. */
+export function spreadCells(codes: Uint8Array, { width, height }: Size): Uint8Array {
   const across = (width + 1) >> 1
   const out = new Uint8Array(width * height)
   const line = new Uint8Array(2 * across)
   for (let y = 0; y < height; y += 2) {
     const row = (y >> 1) * across
-    for (let x = 0; x < across; x++) line[2 * x] = line[2 * x + 1] = Math.round(cells[row + x]! * 255)
+    for (let x = 0; x < across; x++) line[2 * x] = line[2 * x + 1] = codes[row + x]!
     const px = line.subarray(0, width)
     out.set(px, y * width)
     if (y + 1 < height) out.set(px, (y + 1) * width)

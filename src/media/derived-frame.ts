@@ -6,7 +6,7 @@ import { packRuns, unpackRuns } from './runs'
 /** A frame of what a recipe makes. */
 export interface DerivedFrame {
   index: number
-  /** How much of each px is covered, 0..255, part by part. */
+  /** How much of each px is covered, 0..255, part by part; of shadow, of each cell of 2×2 px. */
   parts: Readonly<Record<string, Uint8Array>>
   /** Red, green and blue of px that the first part neither leaves out nor covers wholly, in order: what they would be by themselves. */
   colours: Uint8Array

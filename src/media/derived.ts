@@ -7,7 +7,7 @@ import { type Recipe, recipeKey } from '../core/recipe'
 import type { Codes, Kernels } from '../core/render'
 import type { Size } from '../core/shot'
 import { startCarrying } from './carry'
-import { type Counted, type Frames, frameAt, spreadCells, startCutting } from './cutout'
+import { asCodes, type Counted, cellsOf, type Frames, frameAt, spreadCells, startCutting } from './cutout'
 import { type DerivedFrame, type FramePlace, packFrame, unpackColours, unpackPart } from './derived-frame'
 import type { Held, HeldPictures } from './held'
 import { readPlate } from './plate'
@@ -44,7 +44,7 @@ const METHODS: Readonly<
     const maker: Maker = async function* (index, isWanted) {
       for await (const frame of cutting.together(index, isWanted)) {
         const { index, alpha, colours, shadow, seen } = frame
-        const parts = { alpha, shadow: spreadCells(shadow, take.size) }
+        const parts = { alpha, shadow: asCodes(shadow) }
         yield { index, parts, colours, told: { unsure: seen.unsure } }
       }
     }
@@ -53,7 +53,7 @@ const METHODS: Readonly<
   async [CARRIED_METHOD](k, source, recipe) {
     const take = await source.counted(recipe.of[0]!)
     const carrying = await startCarrying(k, source, take, strokesOf(recipe))
-    const shadow = new Uint8Array(take.size.width * take.size.height)
+    const shadow = new Uint8Array(cellsOf(take.size))
     const maker: Maker = async function* (index, isWanted) {
       for await (const { alpha, colours, unsure, index: at } of carrying.towards(index, isWanted)) {
         yield { index: at, parts: { alpha, shadow }, colours, told: { unsure } }
@@ -121,7 +121,9 @@ const coloursAt = (k: Kernels, { width, height }: Size, alpha: Uint8Array, colou
 function pictureOf(k: Kernels, size: Size, packed: Uint8Array, part: string): (() => Codes) | null {
   const length = size.width * size.height
   const isColours = part === COLOURS_PART
-  const alpha = unpackPart(packed, isColours ? 'alpha' : part, length)
+  // Of shadow less is told than of px.
+  const cells = part === 'shadow' && unpackPart(packed, part, cellsOf(size))
+  const alpha = cells ? spreadCells(cells, size) : unpackPart(packed, isColours ? 'alpha' : part, length)
   const colours = isColours ? unpackColours(packed) : null
   if (!alpha || (isColours && !colours)) return null
   return () => (colours ? coloursAt(k, size, alpha, colours) : whiteWith(k, size, alpha))

@@ -27,7 +27,7 @@ const VERSION = 8
 
 /** Somebody told by strokes alone. */
 export const CARRIED_METHOD = 'carried'
-const CARRIED = 4
+const CARRIED = 5
 
 /** The strokes of a recipe. */
 export const strokesOf = ({ settings }: Recipe): readonly Stroke[] => JSON.parse(String(settings.strokes))
