@@ -114,7 +114,11 @@ export async function ownKernels(k: Kernels, { width, height }: Size): Promise<K
 export const cellsOf = ({ width, height }: Size): number => ((width + 1) >> 1) * ((height + 1) >> 1)
 
 /** Shares of 0..1 as 0..255. */
-export const asCodes = (shares: Float32Array): Uint8Array => Uint8Array.from(shares, v => Math.round(v * 255))
+export function asCodes(shares: Float32Array): Uint8Array {
+  const out = new Uint8Array(shares.length)
+  for (let i = 0; i < out.length; i++) out[i] = Math.round(shares[i]! * 255)
+  return out
+}
 
 /** Each code of cells for its 2×2 px. */
 export function spreadCells(codes: Uint8Array, { width, height }: Size): Uint8Array {
