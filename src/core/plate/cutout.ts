@@ -113,7 +113,7 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
   let gain: Gain = [1, 1, 1]
   let before: Tones = plate
   let alphaBefore: Uint8Array | null = null
-  /** The part in which anything was lastPart: Part | null the frame before. */
+  /** The part in which anything was told of the frame before. */
   let lastPart: Part | null = null
   /** 1 of each square in which somebody was found. */
   const stood = new Uint8Array(area(squaresOf(plate)))
@@ -210,7 +210,9 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
       const light = lightOf(frame, known)
       tonesInLight(near, light, lit)
       const noise = measureNoise(frame, lit, slopes, known)
-      const part = hints.length > 0 ? whole(plate) : partThatDiffers(frame, lit, { noise, slopes }, stood, limits.speck)
+      // What was painted, and what hardly differs but is to be told all the same, may lie anywhere.
+      const isAnywhere = hints.length > 0 || bias > 0
+      const part = isAnywhere ? whole(plate) : partThatDiffers(frame, lit, { noise, slopes }, stood, limits.speck)
       const sight = part && sightOf(frame, light, noise, part, hints)
       if (!sight) colours.learn(frame, told.subarray(0, 0), SURE)
       const found = sight ? tally(k, sight.told, sight.is, sight.left, n) : NOBODY

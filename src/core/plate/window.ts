@@ -34,10 +34,11 @@ export function cropCells(cells: Cells, part: Part): Cells {
 }
 
 /** Part of numbers of such a size, rows close together in `out`. */
-export function crop<T extends Float32Array | Uint8Array>(of: T, size: Size, part: Part, out: T): void {
+export function crop<T extends Float32Array | Uint8Array>(of: T, size: Size, part: Part, out: T): T {
   const { x, width, height } = part
   for (let row = 0, at = part.y * size.width + x; row < height; row++, at += size.width)
     out.set(of.subarray(at, at + width), row * width)
+  return out
 }
 
 /** Puts a part back where it belongs; the rest is left alone. */
