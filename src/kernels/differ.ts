@@ -1,21 +1,6 @@
 // In which squares of cells a frame differs from its plate by more than noise.
-// @ts-expect-error: decorator
-@inline
-function plane(table: usize, i: i32): usize {
-  return load<u32>(table + (<usize>i << 2));
-}
-
-// @ts-expect-error: decorator
-@inline
-function over(d: v128, variance: v128): v128 {
-  return f32x4.div(f32x4.mul(d, d), variance);
-}
-
-// @ts-expect-error: decorator
-@inline
-function total(v: v128): f32 {
-  return f32x4.extract_lane(v, 0) + f32x4.extract_lane(v, 1) + f32x4.extract_lane(v, 2) + f32x4.extract_lane(v, 3);
-}
+import { over, total } from "./four";
+import { plane } from "./table";
 
 /**
  * At out, f32, of each square of `block`² cells: the mean of its squared differences, in variances; less than nought where it is only shaded, and nought where it is neither. planes: addresses of the frame's y, u, v, the plate's y, u, v, its squared slopes; a table of variances by brightness (16). Every

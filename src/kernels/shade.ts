@@ -1,11 +1,6 @@
 // How much light of the set is taken away where it shows, and beneath somebody as it is beside them.
+import { total } from "./four";
 import { looked, wholes } from "./table";
-
-// @ts-expect-error: decorator
-@inline
-function total(v: v128): f32 {
-  return f32x4.extract_lane(v, 0) + f32x4.extract_lane(v, 1) + f32x4.extract_lane(v, 2) + f32x4.extract_lane(v, 3);
-}
 
 /**
  * Where near is nought: what is taken away, by the 1024ths of light left (table, 1025 f32), at out, and 1 at seen; elsewhere 0 at both. Sums of both over 4×4 cells at outs and

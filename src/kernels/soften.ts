@@ -1,17 +1,11 @@
 // Labels of cells -> raw alpha of px: near the border by projection in linear light, elsewhere all or nothing.
 import { DOUBTS, drawnOut } from "./settle";
-import { looked, wholes } from "./table";
+import { looked, plane, wholes } from "./table";
 
 const FOUND: usize = memory.data(4 * 4 * 16, 16);
 const RED_V: f32 = 1.5748, BLUE_U: f32 = 1.8556;
 /** The most that noise alone makes alpha vary: what looks like the set tells next to nothing. */
 const MOST: f32 = 0.3;
-
-// @ts-ignore: decorator
-@inline
-function plane(table: usize, i: i32): usize {
-  return load<u32>(table + (<usize>i << 2));
-}
 
 // @ts-ignore: decorator
 @inline

@@ -16,3 +16,10 @@ export function looked(table: usize, at: v128): v128 {
   const three = v128.load32_lane(table + (<usize>i32x4.extract_lane(at, 2) << 2), two, 2);
   return v128.load32_lane(table + (<usize>i32x4.extract_lane(at, 3) << 2), three, 3);
 }
+
+/** The address at a place of a table of addresses. */
+// @ts-expect-error: decorator
+@inline
+export function plane(table: usize, i: i32): usize {
+  return load<u32>(table + (<usize>i << 2));
+}

@@ -1,11 +1,6 @@
 // Log odds of cells to be somebody: how badly the plate, and the plate in shadow, explain them.
-import { looked, wholes } from "./table";
-
-// @ts-expect-error: decorator
-@inline
-function plane(table: usize, i: i32): usize {
-  return load<u32>(table + (<usize>i << 2));
-}
+import { over } from "./four";
+import { looked, plane, wholes } from "./table";
 
 /** f·p and p·p, each the sum over y, u and v, at cross and square. planes: those of frame and plate, as `weighCells` has them. */
 export function crossPlanes(planes: usize, n: i32, cross: usize, square: usize): void {
@@ -29,12 +24,6 @@ export function ratioPlane(cross: usize, square: usize, n: i32): void {
 
 /** Of four cells: their bins of colour. */
 const FOUR: usize = memory.data(16, 16);
-
-// @ts-expect-error: decorator
-@inline
-function over(d: v128, variance: v128): v128 {
-  return f32x4.div(f32x4.mul(d, d), variance);
-}
 
 /** In which bin of colours cells lie: 24 of y, of u and of v. */
 // @ts-expect-error: decorator

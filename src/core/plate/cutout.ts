@@ -161,19 +161,19 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
 
   /** Lasts until the present scope is left. */
   function sightOf(frame: Cells, light: Light, noise: Noise, part: Part, hints: readonly Painted[]): Sight {
-    const own = (of: Plane) => cropPlane(k, of, plate, part)
+    const cut = (of: Plane) => cropPlane(k, of, plate, part)
     const room = (of: Plane) => of.subarray(0, area(part))
-    const shown = cropCells(frame, part)
-    const luma = lit.luma.subarray(0, area(shown.full))
+    const shcut = cropCells(frame, part)
+    const luma = lit.luma.subarray(0, area(shcut.full))
     lumaInLight(near, part, light, luma)
     const sight = {
       part,
-      frame: shown,
-      plate: { ...shown, y: own(lit.y), u: own(lit.u), v: own(lit.v), luma },
-      slopes: own(slopes),
+      frame: shcut,
+      plate: { ...shcut, y: cut(lit.y), u: cut(lit.u), v: cut(lit.v), luma },
+      slopes: cut(slopes),
       noise,
-      before: { y: own(before.y), u: own(before.u), v: own(before.v) },
-      told: own(told),
+      before: { y: cut(before.y), u: cut(before.u), v: cut(before.v) },
+      told: cut(told),
       odds: room(odds),
       left: room(left),
       is: room(is),

@@ -1,6 +1,7 @@
 // Where a frame differs from its plate at all: elsewhere nobody has to be looked for.
 import { BLOCK, squaresOf } from './blocks'
 import type { Cells } from './cells'
+import { SLOPE } from './evidence'
 import type { Noise } from './noise'
 import { area, type Part, type Plane, placed, whole } from './plane'
 import type { Tones } from './steady'
@@ -11,8 +12,6 @@ const DIFFERS = 5.5
 const NOISE = 3
 /** What each cell of somebody comes to at least. */
 const PLAIN = 40
-/** Edges differ by more than the median does. */
-const SLOPE = 2
 /** Share of a square's light that is missing in shadow, and squares in shadow that are worth being seen. */
 const MISSING = 0.015
 const SHADED = 8

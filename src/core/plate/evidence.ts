@@ -12,7 +12,7 @@ const TRUST = 0.6
 /** Coded pictures now and then differ by far more than their noise: degrees of freedom of a Student distribution. */
 const TAIL = 5
 /** Edges differ by more than the median does. */
-const SLOPE = 2
+export const SLOPE = 2
 /** What a shadow has to explain before it is believed, in log odds; and what it costs to be deeper than most, for each step of light left. */
 const UNLIKELY = 2
 const DEEP = 0.72

@@ -44,6 +44,7 @@ export interface Clipped {
   bright: number
 }
 
+/** Counts what is. */
 export function clipped({ k, y }: Cells): Clipped {
   return k.scope(() => {
     const counts = k.alloc(8)
