@@ -6,20 +6,33 @@ import { join } from 'node:path'
 import { firefox, firefoxSmoke } from './firefox.mjs'
 import { prepare, root, run } from './prepare.mjs'
 
-const CHROMIUM = ['/usr/bin/chromium', '/usr/bin/chromium-browser']
+/** The first is the same browser without windows: a fifth less work for two processors. */
+const CHROMIUM = ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium', '/usr/bin/chromium-browser']
+const PACKAGES = ['chromium-headless-shell', 'chromium']
 
 function chromium() {
   const found = CHROMIUM.find(existsSync)
   if (found) return found
   if (process.getuid?.() !== 0) {
-    console.error('The tests need Chromium. Install it with: sudo apt-get update && sudo apt-get install -y chromium')
+    console.error(
+      `The tests need Chromium. Install it with: sudo apt-get update && sudo apt-get install -y ${PACKAGES[0]}`,
+    )
     process.exit(1)
   }
   console.error('Installing Chromium…')
-  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
-  run('apt-get', ['update', '-q'], { env })
-  run('apt-get', ['install', '-y', '-q', '--no-install-recommends', 'chromium'], { env })
-  return CHROMIUM.find(existsSync)
+  const options = { stdio: ['ignore', 2, 2], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } }
+  run('apt-get', ['update', '-q'], options)
+  // Older systems have only the second.
+  PACKAGES.some(name => {
+    const { status } = spawnSync('apt-get', ['install', '-y', '-q', '--no-install-recommends', name], options)
+    return status === 0
+  })
+  const installed = CHROMIUM.find(existsSync)
+  if (!installed) {
+    console.error('Chromium could not be installed.')
+    process.exit(1)
+  }
+  return installed
 }
 
 const results = mkdtempSync(join(tmpdir(), 'jolly-ghost-tests-'))
