@@ -6,8 +6,9 @@ import { mkdir, writeFile } from 'node:fs/promises'
 import { extname, join } from 'node:path'
 import { type Cells, findings, type Seen } from '../core/plate'
 import type { Kernels } from '../core/render'
+import type { Size } from '../core/shot'
 import { type Span, spanLength } from '../core/time'
-import { asCodes, type Counted, countedFrames, spreadCells, startCutting, TOGETHER } from '../media/cutout'
+import { type Counted, countedFrames, startCutting, TOGETHER } from '../media/cutout'
 import { type FrameStore, frameStore } from '../media/frames'
 import { lookThrough } from '../media/lock-off'
 import { describeTake, openMedia } from '../media/open'
@@ -105,6 +106,15 @@ export async function check(paths: readonly string[], options: CutOptions & { js
   if (options.json) process.stdout.write(`${JSON.stringify(reports, null, 2)}\n`)
 }
 
+/** Each code of cells of 2×2 px for all its px. */
+const spreadCells = (k: Kernels, codes: Uint8Array, { width, height }: Size): Uint8Array =>
+  k.scope(() => {
+    const [cells, px] = [k.alloc(codes.length), k.alloc(width * height)]
+    k.bytes(cells, codes.length).set(codes)
+    k.spreadCells(cells, width, height, px)
+    return k.bytes(px, width * height).slice()
+  })
+
 /** Parts of a span that begin where groups of frames do, so that each comes out as it would in one go. */
 function parted({ from, to }: Span, parts: number): Span[] {
   const each = Math.ceil((to - from + (from % TOGETHER)) / parts / TOGETHER) * TOGETHER
@@ -165,7 +175,7 @@ export async function cut(options: CutOptions): Promise<void> {
     for await (const frame of cutting.together(start, () => true)) {
       if (frame.index < span.from || frame.index >= span.to) continue
       await write(out, frame.index, frame.alpha)
-      if (shadow) await write(shadow, frame.index, spreadCells(asCodes(frame.shadow), size))
+      if (shadow) await write(shadow, frame.index, spreadCells(k, frame.shadow, size))
       tell(++done)
     }
   }

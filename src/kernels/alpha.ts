@@ -27,6 +27,36 @@ export function whiteRow(src: usize, dst: usize, n: i32): void {
   for (; i < n; i++) store<u32>(dst + (i << 2), 0x00ffffff | (<u32>load<u8>(src + i) << 24));
 }
 
+/** n f32 in 0..1 as n u8, rounded as sums of doubles would be. */
+export function shareCodes(src: usize, out: usize, n: i32): void {
+  const white = f64x2.splat(255), half = f64x2.splat(0.5);
+  let i = 0;
+  for (; i + 4 <= n; i += 4) {
+    const four = v128.load(src + (i << 2));
+    const two = i8x16.shuffle(four, four, 8, 9, 10, 11, 12, 13, 14, 15, 0, 0, 0, 0, 0, 0, 0, 0);
+    const low = i32x4.trunc_sat_f64x2_s_zero(f64x2.add(f64x2.mul(f64x2.promote_low_f32x4(four), white), half));
+    const high = i32x4.trunc_sat_f64x2_s_zero(f64x2.add(f64x2.mul(f64x2.promote_low_f32x4(two), white), half));
+    const words = i16x8.narrow_i32x4_u(i64x2.shuffle(low, high, 0, 2), low);
+    v128.store32_lane(out + i, i8x16.narrow_i16x8_u(words, words), 0);
+  }
+  for (; i < n; i++) store<u8>(out + i, <u8>max(0, min(255, <i32>(<f64>load<f32>(src + (i << 2)) * 255 + 0.5))));
+}
+
+/** u8 of cells of 2×2 px, each for all its px, as width × height of u8 at out. */
+export function spreadCells(cells: usize, width: i32, height: i32, out: usize): void {
+  const across = (width + 1) >> 1;
+  for (let y = 0; y < height; y += 2) {
+    const from = cells + <usize>((y >> 1) * across), to = out + <usize>(y * width);
+    let x = 0;
+    for (; x + 16 <= width; x += 16) {
+      const eight = v128.load64_zero(from + (x >> 1));
+      v128.store(to + x, i8x16.shuffle(eight, eight, 0, 0, 1, 1, 2, 2, 3, 3, 4, 4, 5, 5, 6, 6, 7, 7));
+    }
+    for (; x < width; x++) store<u8>(to + x, load<u8>(from + (x >> 1)));
+    if (y + 1 < height) memory.copy(to + <usize>width, to, width);
+  }
+}
+
 /** The brightness of n opaque codes as n f32 in 0..1: BT.709 luma, so that grey is its code. */
 export function brightRow(src: usize, out: usize, n: i32): void {
   for (let i = 0; i < n; i++) {

@@ -2,7 +2,7 @@
 export { prepareTransfer, toLinear, toCodes } from "./transfer";
 export { chromaRow, yuvRow } from "./yuv";
 export { lumaRow, chromaPairRow } from "./encode";
-export { alphaRow, brightRow, greyRow, whiteRow, coveredBox } from "./alpha";
+export { alphaRow, brightRow, greyRow, shareCodes, spreadCells, whiteRow, coveredBox } from "./alpha";
 export { copyBytes, copyRows } from "./copy";
 export { orderRow } from "./order";
 export { grainRow } from "./grain";

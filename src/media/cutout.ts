@@ -38,8 +38,8 @@ export interface CutFrame {
   alpha: Uint8Array
   /** Red, green and blue of px that are neither nought nor all somebody's, in order: theirs. */
   colours: Uint8Array
-  /** Of each cell of 2×2 px, 0..1. */
-  shadow: Float32Array
+  /** Of each cell of 2×2 px, 0..255. */
+  shadow: Uint8Array
   seen: Measured
 }
 
@@ -112,28 +112,6 @@ export async function ownKernels(k: Kernels, { width, height }: Size): Promise<K
 
 /** Cells of 2×2 px that a picture has. */
 export const cellsOf = ({ width, height }: Size): number => ((width + 1) >> 1) * ((height + 1) >> 1)
-
-/** Shares of 0..1 as 0..255. */
-export function asCodes(shares: Float32Array): Uint8Array {
-  const out = new Uint8Array(shares.length)
-  for (let i = 0; i < out.length; i++) out[i] = Math.round(shares[i]! * 255)
-  return out
-}
-
-/** Each code of cells for its 2×2 px. */
-export function spreadCells(codes: Uint8Array, { width, height }: Size): Uint8Array {
-  const across = (width + 1) >> 1
-  const out = new Uint8Array(width * height)
-  const line = new Uint8Array(2 * across)
-  for (let y = 0; y < height; y += 2) {
-    const row = (y >> 1) * across
-    for (let x = 0; x < across; x++) line[2 * x] = line[2 * x + 1] = codes[row + x]!
-    const px = line.subarray(0, width)
-    out.set(px, y * width)
-    if (y + 1 < height) out.set(px, (y + 1) * width)
-  }
-  return out
-}
 
 /** A take that is cut out. */
 export interface Cutting {

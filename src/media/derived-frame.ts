@@ -1,7 +1,7 @@
 // A frame that was made by recipe, as it is kept: what it covers as packed runs, and what was measured on the way, in one zip.
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
 import type { Recipe } from '../core/recipe'
-import { packRuns, unpackRuns } from './runs'
+import { packedLength, packRuns } from './runs'
 
 /** A frame of what a recipe makes. */
 export interface DerivedFrame {
@@ -33,11 +33,11 @@ export function packFrame({ parts, colours, told }: DerivedFrame): Uint8Array {
   return zipSync(all, { level: 1, mtime: SOMETIME })
 }
 
-/** A part of a packed frame, of so many bytes; null where it is damaged or has none of that name. */
-export function unpackPart(packed: Uint8Array, part: string, length: number): Uint8Array | null {
+/** A part of a packed frame as runs of so many bytes; null where it is damaged or has none of that name. */
+export function runsOf(packed: Uint8Array, part: string, length: number): Uint8Array | null {
   try {
     const runs = unzipSync(packed, { filter: ({ name }) => name === `${part}.runs` })[`${part}.runs`]
-    return runs ? unpackRuns(runs, length) : null
+    return runs && packedLength(runs) === length ? runs : null
   } catch {
     return null
   }

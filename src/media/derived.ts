@@ -7,11 +7,12 @@ import { type Recipe, recipeKey } from '../core/recipe'
 import type { Codes, Kernels } from '../core/render'
 import type { Size } from '../core/shot'
 import { startCarrying } from './carry'
-import { asCodes, type Counted, cellsOf, type Frames, frameAt, spreadCells, startCutting } from './cutout'
-import { type DerivedFrame, type FramePlace, packFrame, unpackColours, unpackPart } from './derived-frame'
+import { type Counted, cellsOf, type Frames, frameAt, startCutting } from './cutout'
+import { type DerivedFrame, type FramePlace, packFrame, runsOf, unpackColours } from './derived-frame'
 import type { Held, HeldPictures } from './held'
 import { readPlate } from './plate'
 import { MediaProblem } from './problem'
+import { unpackRuns } from './runs'
 
 /** Bytes that what makes frames may hold together; what is used last is kept whatever it holds. */
 const PREPARED = 450 * 2 ** 20
@@ -44,8 +45,7 @@ const METHODS: Readonly<
     const maker: Maker = async function* (index, isWanted) {
       for await (const frame of cutting.together(index, isWanted)) {
         const { index, alpha, colours, shadow, seen } = frame
-        const parts = { alpha, shadow: asCodes(shadow) }
-        yield { index, parts, colours, told: { unsure: seen.unsure } }
+        yield { index, parts: { alpha, shadow }, colours, told: { unsure: seen.unsure } }
       }
     }
     return { maker, bytes: cells.k.total }
@@ -79,19 +79,16 @@ function coveredBy(k: Kernels, plane: number, { width, height }: Size, round: nu
   }
 }
 
+/** Writes a plane of a byte for each px. */
+type Fill = (plane: number) => void
+
 /** A picture that is made of a plane of bytes, and clear where that is nought, but for so many px round it. */
-function madeOf(
-  k: Kernels,
-  size: Size,
-  alpha: Uint8Array,
-  round: number,
-  make: (plane: number, out: number) => void,
-): Codes {
+function madeOf(k: Kernels, size: Size, fill: Fill, round: number, make: (plane: number, out: number) => void): Codes {
   const ptr = k.alloc(size.width * size.height * 4)
   try {
     const extent = k.scope(() => {
-      const plane = k.alloc(alpha.length)
-      k.bytes(plane, alpha.length).set(alpha)
+      const plane = k.alloc(size.width * size.height)
+      fill(plane)
       make(plane, ptr)
       return coveredBy(k, plane, size, round)
     })
@@ -102,15 +99,15 @@ function madeOf(
   }
 }
 
-const whiteWith = (k: Kernels, { width, height }: Size, alpha: Uint8Array): Codes =>
-  madeOf(k, { width, height }, alpha, 0, (plane, out) => k.whiteRow(plane, out, width * height))
+const whiteWith = (k: Kernels, { width, height }: Size, fill: Fill): Codes =>
+  madeOf(k, { width, height }, fill, 0, (plane, out) => k.whiteRow(plane, out, width * height))
 
 /** px round what is soft that have its colours, too: a picture that is moved or made smaller mixes them in. */
 const RINGS = 2
 
 /** Colours at their px and a little round them, clear elsewhere. */
-const coloursAt = (k: Kernels, { width, height }: Size, alpha: Uint8Array, colours: Uint8Array): Codes =>
-  madeOf(k, { width, height }, alpha, RINGS, (plane, out) => {
+const coloursAt = (k: Kernels, { width, height }: Size, fill: Fill, colours: Uint8Array): Codes =>
+  madeOf(k, { width, height }, fill, RINGS, (plane, out) => {
     const packed = k.alloc(colours.length)
     k.bytes(packed, colours.length).set(colours)
     const most = Math.floor(colours.length / 3)
@@ -119,14 +116,20 @@ const coloursAt = (k: Kernels, { width, height }: Size, alpha: Uint8Array, colou
 
 /** The pictures that a packed frame tells; null where it is damaged or has none of that name. */
 function pictureOf(k: Kernels, size: Size, packed: Uint8Array, part: string): (() => Codes) | null {
-  const length = size.width * size.height
   const isColours = part === COLOURS_PART
-  // Of shadow less is told than of px.
-  const cells = part === 'shadow' && unpackPart(packed, part, cellsOf(size))
-  const alpha = cells ? spreadCells(cells, size) : unpackPart(packed, isColours ? 'alpha' : part, length)
+  const isCells = part === 'shadow'
+  const length = isCells ? cellsOf(size) : size.width * size.height
+  const runs = runsOf(packed, isColours ? 'alpha' : part, length)
   const colours = isColours ? unpackColours(packed) : null
-  if (!alpha || (isColours && !colours)) return null
-  return () => (colours ? coloursAt(k, size, alpha, colours) : whiteWith(k, size, alpha))
+  if (!runs || (isColours && !colours)) return null
+  const unpack: Fill = plane => unpackRuns(runs, k.bytes(plane, length))
+  const spread: Fill = plane => {
+    const cells = k.alloc(length)
+    unpack(cells)
+    k.spreadCells(cells, size.width, size.height, plane)
+  }
+  const fill = isCells ? spread : unpack
+  return () => (colours ? coloursAt(k, size, fill, colours) : whiteWith(k, size, fill))
 }
 
 export interface DerivedFrames {

@@ -31,14 +31,18 @@ export function packRuns(bytes: Uint8Array): Uint8Array {
   return out.slice(0, at)
 }
 
-/** What was packed, of so many bytes; null where it is not of so many. */
-export function unpackRuns(packed: Uint8Array, length: number): Uint8Array | null {
-  const out = new Uint8Array(length)
-  let at = 0
-  for (let i = 0; i + 2 < packed.length; i += 3) {
-    const count = packed[i + 1]! | (packed[i + 2]! << 8)
-    if (packed[i] !== 0) out.fill(packed[i]!, at, at + count)
-    at += count
+/** How many bytes were packed. */
+export function packedLength(packed: Uint8Array): number {
+  let length = 0
+  for (let i = 0; i + 2 < packed.length; i += 3) length += packed[i + 1]! | (packed[i + 2]! << 8)
+  return length
+}
+
+/** What was packed, at the beginning of `out`. */
+export function unpackRuns(packed: Uint8Array, out: Uint8Array): void {
+  for (let i = 0, at = 0; i + 2 < packed.length; i += 3) {
+    const end = at + (packed[i + 1]! | (packed[i + 2]! << 8))
+    out.fill(packed[i]!, at, end)
+    at = end
   }
-  return at === length ? out : null
 }

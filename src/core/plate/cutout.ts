@@ -28,8 +28,8 @@ export interface CutoutFrame extends Measured {
   alpha: Uint8Array
   /** Red, green and blue of px that are neither nought nor all somebody's, in order: theirs, without what of the set shows through. */
   colours: Uint8Array
-  /** Of each cell of 2×2 px, 0..1: how much light of the set is taken away where it shows. */
-  shadow: Float32Array
+  /** Of each cell of 2×2 px, 0..255: how much light of the set is taken away where it shows. */
+  shadow: Uint8Array
   noise: Noise
 }
 
@@ -260,7 +260,7 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
     },
     next: (frame, hints = []) =>
       observe(frame, hints, (measured, noise, sight) => {
-        const [alpha, shadow] = [new Uint8Array(px), new Float32Array(n)]
+        const [alpha, shadow] = [new Uint8Array(px), new Uint8Array(n)]
         if (sight) matteOf(sight)
         alphaBefore = alpha
         if (!sight) return { ...measured, noise, alpha, shadow, colours: new Uint8Array(0) }

@@ -117,3 +117,25 @@ it('what is covered of a plane of bytes lies in a box, and is white that covers 
     ),
   )
 })
+
+it('shares are told as codes, and codes of cells as those of their px', () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 1, max: 70 }), fc.integer({ min: 1, max: 9 }), seeds, (width, height, seed) =>
+      k.scope(() => {
+        const across = (width + 1) >> 1
+        const shares = Float32Array.from(noise(across * ((height + 1) >> 1), 1e6, seed), v => v / 1e6)
+        const n = shares.length
+        const [from, codes, px] = [k.alloc(n * 4), k.alloc(n), k.alloc(width * height)]
+        k.floats(from, n).set(shares)
+        k.shareCodes(from, codes, n)
+        const told = [...k.bytes(codes, n)]
+        expect(told).toEqual(Array.from(shares, s => Math.round(s * 255)))
+        k.spreadCells(codes, width, height, px)
+        const cellAt = (i: number) => (Math.floor(i / width) >> 1) * across + ((i % width) >> 1)
+        expect([...k.bytes(px, width * height)]).toEqual(
+          Array.from({ length: width * height }, (_, i) => told[cellAt(i)]!),
+        )
+      }),
+    ),
+  )
+})

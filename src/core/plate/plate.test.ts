@@ -135,7 +135,7 @@ it('cuts somebody out, and tells their shadow apart from them', () => {
         error += Math.abs(a - (is ? 1 : 0))
         if (!is && shade(x, y) > 0.4) inside = Math.max(inside, inBody(x, y, by + 4) || inBody(x, y, by - 4) ? 0 : a)
         if (shade(x, y) > 0.49 && !inBody(x, y, by + 6)) {
-          shaded = Math.max(shaded, Math.abs(shadow[(y >> 1) * (SIZE.width >> 1) + (x >> 1)]! - shade(x, y)))
+          shaded = Math.max(shaded, Math.abs(shadow[(y >> 1) * (SIZE.width >> 1) + (x >> 1)]! / 255 - shade(x, y)))
         }
       }
     }
@@ -157,7 +157,7 @@ it('tells of the part in which anything differs what it tells of all of the pict
         const [one, other] = [part.next(frame), all.next(frame, [nowhere])]
         for (const [told, truth] of [
           [one.alpha, other.alpha],
-          [one.shadow.map(s => s * 255), other.shadow.map(s => s * 255)],
+          [one.shadow, other.shadow],
         ] as const) {
           let [sum, far] = [0, 0]
           told.forEach((a, i) => {

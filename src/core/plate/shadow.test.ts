@@ -23,7 +23,7 @@ it('shadow is what light is missing, and goes on beneath somebody', () => {
     }
     const all = { x: 0, y: 0, ...size }
     const shadow = shadowOf(k, size, { is, part: all }, left)
-    const at = (x: number, y: number) => shadow[y * size.width + x]!
+    const at = (x: number, y: number) => shadow[y * size.width + x]! / 255
     expect(at(20, 50)).toBe(0)
     expect(at(140, 50)).toBeCloseTo(0.5, 2)
     expect(at(64, 50)).toBeLessThan(0.1)

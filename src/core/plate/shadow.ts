@@ -22,10 +22,10 @@ const TAKEN = Float32Array.from({ length: 1025 }, (_, i) => {
 })
 
 /**
- * Of each cell, 0..1, from the light that is `left` of the plate (1: all of it) where nobody is. Beneath somebody it goes on as beside them. `is`: 1 where somebody stands, all of
- * them in `part`. * Throws OutOfMemory.
+ * Of each cell, 0..255, from the light that is `left` of the plate (1: all of it) where nobody is. Beneath somebody it goes on as beside them. `is`: 1 where somebody stands, all of
+ * them in `part`. Throws OutOfMemory.
  */
-export function shadowOf(k: Kernels, size: Size, { is, part }: { is: Plane; part: Part }, left: Plane): Float32Array {
+export function shadowOf(k: Kernels, size: Size, { is, part }: { is: Plane; part: Part }, left: Plane): Uint8Array {
   const { width, height } = size
   const small = { width: Math.ceil(width / FOUR), height: Math.ceil(height / FOUR) }
   return k.scope(() => {
@@ -66,6 +66,8 @@ export function shadowOf(k: Kernels, size: Size, { is, part }: { is: Plane; part
     }
     k.fillCells(told, filled.byteOffset, width, height, to)
     boxMean(k, size, out, EVEN, out)
-    return out.slice()
+    const codes = k.alloc(n)
+    k.shareCodes(out.byteOffset, codes, n)
+    return k.bytes(codes, n).slice()
   })
 }

@@ -36,6 +36,8 @@ export interface KernelFunctions {
   greyRow(src: number, dst: number, n: number): void
   coveredBox(plane: number, width: number, height: number, box: number): void
   whiteRow(src: number, dst: number, n: number): void
+  shareCodes(src: number, out: number, n: number): void
+  spreadCells(cells: number, width: number, height: number, out: number): void
   copyBytes(dst: number, src: number, n: number): void
   orderRow(row: number, n: number, opaque: number): void
   upRow(src: number, above: number, dst: number, n: number, channels: number): void
