@@ -132,3 +132,20 @@ test('all that surrounds the picture folds by a key, stays so, and comes back as
     })
   await expect.poll(drawn).toBeGreaterThan(0.9)
 })
+
+test('letters typed and left before their font is there are set all the same', async ({ page }) => {
+  await openDemo(page)
+  await page.route(/woff2/, async route => {
+    await new Promise(done => setTimeout(done, 800))
+    await route.continue()
+  })
+  // The second time the font is known, but its sheet still has to come.
+  for (const word of ['EARLY', 'AGAIN']) {
+    await page.getByTestId('ruler').focus()
+    await page.keyboard.press('Shift+T')
+    await page.keyboard.type(word)
+    await page.keyboard.press('Escape')
+    await expect(page.locator(`[data-layer="${word}"]`)).toBeVisible()
+    await expect(page.getByRole('textbox', { name: 'Type the letters' })).toHaveCount(0)
+  }
+})

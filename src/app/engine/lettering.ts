@@ -7,6 +7,7 @@ import { layoutAt, wordingOf } from '../../core/source'
 import { SHIPPED, type ShippedFont, STAND_INS } from '../fonts/shipped'
 import { editIn, layersChosen, projectOf, refusalTold, sectionOpened, shotOf, store, typingSet } from '../store'
 import { bringTakes } from './bring-takes'
+import { takeEarlyLetters } from './early-letters'
 import type { StageEngine } from './stage-engine'
 
 const reasonOf = (error: unknown): string => (error instanceof Error ? error.message : String(error))
@@ -155,8 +156,13 @@ export async function addLettering(stage: StageEngine, before: string | null = n
     const fonts = await shippedFonts(SHIPPED[0]!, stage)
     const now = shotOf(store.getState())
     if (fonts.length === 0 || now?.id !== shot.id) return void store.dispatch(typingSet(false))
-    addGraphic(makeLettering(now, 'Lettering', fonts), before)
-    store.dispatch(typingSet(true))
+    const isLeft = !store.getState().view.typing
+    const layer = makeLettering(now, 'Lettering', fonts)
+    addGraphic(layer, before)
+    if (!isLeft) return void store.dispatch(typingSet(true))
+    // Whoever was done before the font was there has typed all the same.
+    const typed = takeEarlyLetters()
+    if (typed !== '') await writeLetters(layer.id, typed, stage, newId())
   } catch (error) {
     store.dispatch(typingSet(false))
     say(`Letters cannot be set: ${reasonOf(error)}.`)

@@ -1,4 +1,5 @@
 import { type PointerEvent, useEffect, useRef, useState } from 'react'
+import { hearEarlyLetters } from '../../app/engine/early-letters'
 import { placeTake } from '../../app/engine/place'
 import {
   type Camera,
@@ -24,7 +25,6 @@ import { useBringIn } from '../takes/use-bring-in'
 import { Aim } from './Aim'
 import { Behind } from './Behind'
 import { fitCamera, zoomAt } from './camera'
-import { useEarlyLetters } from './early-letters'
 import { LayerHandles } from './LayerHandles'
 import { Loupe } from './Loupe'
 import { useHeldKey } from './outline/use-held-key'
@@ -104,7 +104,7 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
     }
   }, [send])
 
-  useEarlyLetters(view.typing)
+  useEffect(() => (view.typing ? hearEarlyLetters() : undefined), [view.typing])
   const pan = useRef<{ x: number; y: number; camera: Camera } | null>(null)
   useEffect(() => {
     const typing = (event: KeyboardEvent) =>

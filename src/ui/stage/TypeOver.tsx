@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from 'react'
+import { takeEarlyLetters } from '../../app/engine/early-letters'
 import { writeLetters } from '../../app/engine/lettering'
 import { getMedia } from '../../app/storage/projects'
 import { type Camera, typingSet, useSend } from '../../app/store'
@@ -8,7 +9,6 @@ import { sample } from '../../core/keys'
 import { type Layer, newId, placeMap } from '../../core/shot'
 import { layoutAt } from '../../core/source'
 import { useLetters } from '../graphic/use-letters'
-import { takeEarlyLetters } from './early-letters'
 import { useEngine } from './engine-context'
 import { onScreen } from './piece-space'
 
@@ -66,6 +66,14 @@ export function TypeOver({ layer, frame, camera }: Props) {
     sheet.setRangeText(typed, 0, sheet.value.length, 'end')
     sheet.dispatchEvent(new Event('input', { bubbles: true }))
   }, [isOpen])
+  // Whoever is done before the sheet was there has typed all the same.
+  useEffect(
+    () => () => {
+      const typed = engine ? takeEarlyLetters() : ''
+      if (engine && typed !== '') void writeLetters(layer.id, typed, engine, gesture.current)
+    },
+    [engine, layer.id],
+  )
   if (source.kind !== 'lettering' || !letters || !ready) return null
   const layout = layoutAt(source, frame)
   const { size, leading, spacing, align } = layout
