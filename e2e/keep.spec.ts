@@ -5,6 +5,7 @@ import { AxeBuilder } from '@axe-core/playwright'
 import { expect, type Page, test } from '@playwright/test'
 import { strToU8, zipSync } from 'fflate'
 import { clip, folder } from './fixtures/files'
+import { damageSheets, soundSheets } from './fixtures/stored'
 import { ghost, terminalFrame } from './fixtures/terminal'
 import { goTo, NAME, openDemo, ready, saved, stagePixels, type, unlike } from './fixtures/workbench'
 
@@ -185,6 +186,15 @@ test.describe('what cannot be used is refused with a sentence, and nothing else 
     await ready(page)
     await expect(page.getByRole('textbox', { name: 'Across', exact: true })).toHaveValue('640')
   })
+})
+
+test('small frames that were kept and are damaged are made again', async ({ page }) => {
+  await openDemo(page)
+  await expect.poll(() => soundSheets(page)).toBe(3)
+  expect(await damageSheets(page)).toBe(3)
+  await page.reload()
+  await ready(page)
+  await expect.poll(() => soundSheets(page)).toBe(3)
 })
 
 test('every page is free of what keeps people out', async ({ page }) => {

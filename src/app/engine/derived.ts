@@ -82,16 +82,21 @@ export function startDerived(project: string, onProblem: (sentence: string) => v
     })
   }
 
-  async function restoreSheet(take: Take, { picture }: KeptSheet): Promise<void> {
+  /** Whether what was kept could be used: a damaged sheet is made again. */
+  async function restoreSheet(take: Take, { picture }: KeptSheet): Promise<boolean> {
     const layout = sheetLayout(take)
-    if (!layout) return
+    const bitmap = layout && (await createImageBitmap(picture).catch(() => null))
+    if (!layout || !bitmap) return false
     const sheet = newSheet(layout)
-    const bitmap = await createImageBitmap(picture)
-    sheet.canvas.getContext('2d')?.drawImage(bitmap, 0, 0)
+    const isWhole = bitmap.width === sheet.canvas.width && bitmap.height === sheet.canvas.height
+    if (isWhole) {
+      sheet.canvas.getContext('2d')?.drawImage(bitmap, 0, 0)
+      sheet.ready.fill(true)
+      sheets.set(take.digest, sheet)
+      draw()
+    }
     bitmap.close()
-    sheet.ready.fill(true)
-    sheets.set(take.digest, sheet)
-    draw()
+    return isWhole
   }
 
   async function makeSheet(take: Take, file: MediaFile, tell: Working['tell']): Promise<void> {
@@ -138,13 +143,13 @@ export function startDerived(project: string, onProblem: (sentence: string) => v
   /** Brings back what is kept of a take, and makes the rest. */
   async function make(file: MediaFile, take: Take): Promise<void> {
     const { digest } = file
-    const [sheet, peaks] = await Promise.all([
+    const [kept, peaks] = await Promise.all([
       getMade<KeptSheet>(sheetRecipe(digest)),
       getMade<Uint8Array>(loudnessRecipe(digest)),
     ])
     if (ended) return
     if (peaks) loud.set(digest, peaks)
-    if (sheet) await restoreSheet(take, sheet)
+    const sheet = kept !== null && (await restoreSheet(take, kept))
     if ((sheet || !take.picture) && (peaks || !take.sound)) return draw()
     await runJob({ kind: 'derive', project, name: take.name }, ({ signal, tell }) =>
       orAborted(signal, async () => {
