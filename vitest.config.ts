@@ -1,12 +1,27 @@
 import { defineConfig } from 'vitest/config'
 
+/** Tests of the page's own state, which each need it as it is at first. */
+const WITH_STATE = ['src/app/**/*.test.ts']
+
 export default defineConfig({
   test: {
-    include: ['src/**/*.test.ts', 'demo/**/*.test.ts'],
     setupFiles: ['src/testing/seed.ts'],
     // Nobody sits at a machine that tests.
     maxWorkers: '100%',
     testTimeout: 120_000,
     hookTimeout: 120_000,
+    projects: [
+      { extends: true, test: { name: 'app', include: WITH_STATE } },
+      {
+        extends: true,
+        test: {
+          name: 'computed',
+          include: ['src/**/*.test.ts', 'demo/**/*.test.ts'],
+          exclude: WITH_STATE,
+          // What only computes need not be read anew for every file.
+          isolate: false,
+        },
+      },
+    ],
   },
 })
