@@ -20,20 +20,26 @@ const TABLE = Float64Array.from({ length: WINGS * STEPS + 2 }, (_, i) => {
 function sincKernel(ratio: number) {
   const cutoff = Math.min(1, ratio)
   const reach = Math.ceil(WINGS / cutoff)
+  const scale = cutoff * STEPS
+  const weights = new Float64Array(2 * reach)
   return {
     reach,
-    /** The input at a place between its samples. */
-    at(input: Float32Array, centre: number): number {
-      const base = Math.floor(centre)
-      let sum = 0
-      for (let k = base - reach + 1; k <= base + reach; k++) {
-        const t = Math.abs(centre - k) * cutoff * STEPS
-        if (t >= WINGS * STEPS) continue
-        const i = Math.floor(t)
-        const weight = TABLE[i]! + (TABLE[i + 1]! - TABLE[i]!) * (t - i)
-        sum += (input[k] ?? 0) * weight
+    /** Each input at a place between its samples, as sample `i` of the output beside it: what they are weighed by is told once. */
+    sample(inputs: readonly Float32Array[], centre: number, outputs: readonly Float32Array[], i: number): void {
+      const begin = Math.floor(centre) - reach + 1
+      for (let k = 0; k < weights.length; k++) {
+        const t = Math.abs(centre - begin - k) * scale
+        const at = t | 0
+        weights[k] = at < WINGS * STEPS ? TABLE[at]! + (TABLE[at + 1]! - TABLE[at]!) * (t - at) : 0
       }
-      return sum * cutoff
+      for (let side = 0; side < inputs.length; side++) {
+        const input = inputs[side]!
+        const first = Math.max(0, -begin)
+        const last = Math.min(weights.length, input.length - begin)
+        let sum = 0
+        for (let k = first; k < last; k++) sum += input[begin + k]! * weights[k]!
+        outputs[side]![i] = sum * cutoff
+      }
     },
   }
 }
@@ -47,8 +53,11 @@ export function resampler(at: number, to: number, from: number, count: number) {
   const kernel = sincKernel(to / at)
   const first = Math.floor(from * step) - kernel.reach
   const needed = Math.ceil((from + count) * step) + kernel.reach + 1 - first
-  const run = (input: Float32Array): Float32Array =>
-    Float32Array.from({ length: count }, (_, i) => kernel.at(input, (from + i) * step - first))
+  const run = (input: Float32Array): Float32Array => {
+    const out = new Float32Array(count)
+    for (let i = 0; i < count; i++) kernel.sample([input], (from + i) * step - first, [out], i)
+    return out
+  }
   return { from: first, count: needed, run }
 }
 
@@ -74,9 +83,7 @@ export async function readAtSpeed(
     const edges = [start + from * speed, start + (to - 1) * speed]
     const first = Math.floor(Math.min(...edges)) - kernel.reach
     const heard = await read(first, Math.ceil(Math.max(...edges)) + kernel.reach + 1 - first)
-    for (const side of [0, 1] as const) {
-      for (let i = from; i < to; i++) out[side][i] = kernel.at(heard[side], start + i * speed - first)
-    }
+    for (let i = from; i < to; i++) kernel.sample(heard, start + i * speed - first, out, i)
   }
   return out
 }
