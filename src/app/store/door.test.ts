@@ -232,6 +232,7 @@ const ARGUMENTS: Record<EditName, fc.Arbitrary<unknown[]>> = {
   removePiece: t(id, fc.constant('piece')),
   pinCorners: t(id, fc.record({ left: n, top: n, right: n, bottom: n }), n, fc.constantFrom('pinned', 'layer-1')),
   unpinCorners: t(id),
+  widenPin: t(id, fc.record({ left: n, top: n, right: n, bottom: n })),
   rideCorners: t(id, planeRide),
   rideOutline: t(id, fc.constant('piece'), planeRide),
   putDepth: t(some, fc.constantFrom('nearest', 'farthest')),

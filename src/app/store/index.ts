@@ -21,6 +21,7 @@ export {
   chosenIds,
   chosenLayer,
   heardShot,
+  lastGesture,
   layerOf,
   projectOf,
   redo,

@@ -98,6 +98,8 @@ export const undo = ActionCreators.undo
 export const redo = ActionCreators.redo
 
 export const projectOf = (state: State): Project | null => state.project.present
+/** The gesture that the last change was part of: what follows from it belongs to the same step. */
+export const lastGesture = (state: State): string | null => state.project.group ?? null
 /** The outermost shot: what is exported. */
 export const rootShot = (state: State): Shot | null => projectOf(state)?.shot ?? null
 

@@ -7,7 +7,7 @@ import { PANEL, type PanelSource } from './panel'
 import { TAKE, type TakePicture, type TakeSource } from './take'
 
 export type { SourceWords } from './kind'
-export { type LetteringSource, layoutAt, wordingOf } from './lettering'
+export { type LetteringSource, layoutAt, letteringReach, wordingOf } from './lettering'
 export type { PanelSource } from './panel'
 export { takeSeconds } from './take'
 

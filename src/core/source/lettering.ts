@@ -1,5 +1,5 @@
 // Letters: a text that stands in the picture, drawn by the outlines of its fonts.
-import { type Affine, carry, carryBy, scaleOf } from '../affine'
+import { type Affine, type Box, boundsOf, carry, carryBy, scaleOf, UNMOVED } from '../affine'
 import {
   ALIGNS,
   type Align,
@@ -15,12 +15,13 @@ import {
   type Shadow,
   type Wording,
 } from '../graphic'
-import { type NumberKind, sample, type Value } from '../keys'
+import { keysOf, type NumberKind, sample, type Value } from '../keys'
 import type { OutlinePoint } from '../outline'
 import type { ColourPicture } from '../picture/colour'
 import type { GradientPicture } from '../picture/gradient'
 import type { Making } from '../picture/kind'
 import { digestOf } from '../plan/digest'
+import { quadOf } from '../projective'
 import type { Kernels } from '../render/kernels'
 import { stillRows } from '../render/still'
 import { type Coverage, type Feather, openRings } from '../shape'
@@ -112,7 +113,10 @@ function cutsOf(k: Kernels, picture: LetteringPicture, letters: Letters, { size 
 }
 
 /** What letters show something in, with their line and shadow, px of the output. */
-function extentOf({ layout, to, border, shadow }: LetteringPicture, letters: Letters) {
+function extentOf(
+  { layout, to, border, shadow }: Pick<LetteringPicture, 'layout' | 'to' | 'border' | 'shadow'>,
+  letters: Letters,
+): Box {
   const bounds = lettersBounds(letters, layout)
   if (!bounds) return { left: 0, top: 0, right: 0, bottom: 0 }
   const { left, top, right, bottom } = bounds
@@ -124,6 +128,13 @@ function extentOf({ layout, to, border, shadow }: LetteringPicture, letters: Let
     return sign * Math.max(far + wide, shadow ? far + sign * shadow[of] + soft : far)
   }
   return { left: reach('x', -1), top: reach('y', -1), right: reach('x', 1), bottom: reach('y', 1) }
+}
+
+/** What letters show something in at any of their keys, with their line and shadow, px of the source. */
+export function letteringReach(source: LetteringSource, letters: Letters): Box {
+  const frames = [0, ...Object.values(source.values).flatMap(value => keysOf(value).map(k => k.frame))]
+  const reach = (frame: number) => extentOf({ ...source, layout: layoutAt(source, frame), to: UNMOVED }, letters)
+  return boundsOf(frames.map(reach).flatMap(quadOf))
 }
 
 /** Opens what makes a row of letters. */

@@ -21,6 +21,7 @@ import { edits, type Size } from '../../core/shot'
 import { droppedFiles } from '../common/dropped-files'
 import { wheelZoom } from '../common/wheel-zoom'
 import { GradientHandles } from '../graphic/GradientHandles'
+import { PinnedLetters } from '../graphic/PinnedLetters'
 import { useBringIn } from '../takes/use-bring-in'
 import { Aim } from './Aim'
 import { Behind } from './Behind'
@@ -257,6 +258,9 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
         <svg className="pointer-events-none absolute inset-0 size-full" role="group" aria-label="Handles of the fill">
           <GradientHandles layer={layer} frame={view.frame} camera={camera} onActive={begin} />
         </svg>
+      )}
+      {layer?.pin && layer.source.kind === 'lettering' && !view.readOnly && (
+        <PinnedLetters key={`${layer.id} pinned`} layer={layer} />
       )}
       {filling && view.typing && <TypeOver key={layer.id} layer={layer} frame={view.frame} camera={camera} />}
       {active && shot && (

@@ -2,12 +2,12 @@
 import { describe, expect, it } from 'vitest'
 import { testLayer, testProject } from '../../../testing/documents'
 import { isKeyed, keysOf } from '../../keys'
-import { type Projective, project, type Quad, quadOf } from '../../projective'
+import { type Projective, pinMap, project, type Quad, quadAt, quadOf } from '../../projective'
 import { makePiece, makeShape } from '../make'
 import { pinnedCorners } from '../place'
 import type { Layer } from '../types'
 import { ungroup, whyNotUngrouped } from './group'
-import { pinCorners, rideCorners, unpinCorners } from './pin'
+import { pinCorners, rideCorners, unpinCorners, widenPin } from './pin'
 
 const box = { left: 0, top: 0, right: 64, bottom: 36 }
 
@@ -112,5 +112,26 @@ describe('corners that are pinned', () => {
     pinCorners(shot, 'layer-0', box, 0, 'group')
     rideCorners(shot, 'layer-0', { first: 0, begin: 0, maps: [{ ...turning(0), w: 0, a: 0, c: 0, x: 0 }] })
     expect(isKeyed(now().pin!.corners)).toBe(false)
+  })
+
+  it('are those of more of the picture, which stays where it was at every key, and goes on as flat', () => {
+    const { shot, now } = shown()
+    pinCorners(shot, 'layer-0', box, 0, 'group')
+    rideCorners(shot, 'layer-0', RIDE)
+    const mapsOf = () => keysOf(now().pin!.corners).map(k => pinMap(now().pin!.box, quadAt(k.value))!)
+    const before = mapsOf()
+    expect(before.length).toBeGreaterThan(2)
+    widenPin(shot, 'layer-0', { left: 10, top: -8, right: 90, bottom: 20 })
+    expect(now().pin!.box).toEqual({ left: 0, top: -8, right: 90, bottom: 36 })
+    mapsOf().forEach((map, i) => {
+      for (const p of [...quadOf(box), { x: 90, y: -8 }]) {
+        const [was, is] = [project(before[i]!, p), project(map, p)]
+        expect(Math.hypot(is.x - was.x, is.y - was.y)).toBeLessThan(1e-6)
+      }
+    })
+    // What would be seen from behind is left out.
+    const wide = structuredClone(now().pin)
+    widenPin(shot, 'layer-0', { left: -1e6, top: 0, right: 1e6, bottom: 1 })
+    expect(now().pin).toEqual(wide)
   })
 })

@@ -1,7 +1,17 @@
 // A layer's corners pinned to four points of the shot, and riding on something flat.
 import { type Box, boundsOf, carry, inverse } from '../../affine'
-import { isKeyed, keysOf, linearKeys, placesToKeep, sample } from '../../keys'
-import { type Corners, cornersAt, type Projective, project, type Quad, quadAt, quadOf } from '../../projective'
+import { isKeyed, keysOf, linearKeys, mapKeys, placesToKeep, sample } from '../../keys'
+import {
+  type Corners,
+  cornersAt,
+  depthAt,
+  type Projective,
+  pinMap,
+  project,
+  type Quad,
+  quadAt,
+  quadOf,
+} from '../../projective'
 import { pinnedCorners, placeMap } from '../place'
 import type { Layer, Shot } from '../types'
 import { editableLayer } from './find'
@@ -38,6 +48,31 @@ export function pinCorners(shot: Shot, layer: string, box: Box, frame: number, g
 export function unpinCorners(shot: Shot, layer: string): void {
   const found = editableLayer(shot, layer)
   if (found) delete found.pin
+}
+
+/** Corners of one box as those of another that lies on the same flat thing; null where it would reach behind the lens. */
+function cornersOf(to: Box, from: Box, corners: Corners): Corners | null {
+  const map = pinMap(from, quadAt(corners))
+  const quad = quadOf(to)
+  return map && quad.every(p => depthAt(map, p) * depthAt(map, quadOf(from)[0]) > 0)
+    ? cornersAt(quad.map(p => project(map, p)) as unknown as Quad)
+    : null
+}
+
+/** Pins what lies in a box, too: all that is seen so far stays where it is. Nothing changes where it would reach behind the lens. */
+export function widenPin(shot: Shot, layer: string, more: Box): void {
+  const pin = editableLayer(shot, layer)?.pin
+  if (!pin) return
+  const { box, corners } = pin
+  const wide: Box = {
+    left: Math.min(box.left, more.left),
+    top: Math.min(box.top, more.top),
+    right: Math.max(box.right, more.right),
+    bottom: Math.max(box.bottom, more.bottom),
+  }
+  const widened = mapKeys<Corners | null>(corners, c => c && cornersOf(wide, box, c))
+  if (isKeyed(widened) ? widened.keys.some(k => k.value === null) : widened === null) return
+  Object.assign(pin, { box: wide, corners: widened })
 }
 
 /** How far a number goes, odd frames left out. */
