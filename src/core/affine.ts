@@ -34,6 +34,10 @@ export interface Affine {
 
 export const UNMOVED: Affine = { a: 1, b: 0, c: 0, d: 1, x: 0, y: 0 }
 
+/** Whether everything stays where it is. */
+export const isUnmoved = ({ a, b, c, d, x, y }: Affine): boolean =>
+  a === 1 && b === 0 && c === 0 && d === 1 && x === 0 && y === 0
+
 export const scaling = (by: number, x = 0, y = 0): Affine => ({ a: by, b: 0, c: 0, d: by, x, y })
 
 /** Where a movement goes: the map without its shift. */

@@ -16,6 +16,17 @@ export function alphaRow(src: usize, out: usize, n: i32): void {
   }
 }
 
+/** The alpha of n straight codes as n f32 in 0..1. */
+export function codesAlphaRow(src: usize, out: usize, n: i32): void {
+  const most = f32x4.splat(255);
+  let i = 0;
+  for (; i + 4 <= n; i += 4) {
+    const codes = i32x4.shr_u(v128.load(src + (i << 2)), 24);
+    v128.store(out + (i << 2), f32x4.div(f32x4.convert_i32x4_s(codes), most));
+  }
+  for (; i < n; i++) store<f32>(out + (i << 2), <f32>load<u8>(src + (i << 2), 3) / <f32>255);
+}
+
 /** n u8 of coverage as straight codes of white that covers as much. */
 export function whiteRow(src: usize, dst: usize, n: i32): void {
   const white = i32x4.splat(0x00ffffff);

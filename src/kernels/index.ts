@@ -2,7 +2,7 @@
 export { prepareTransfer, toLinear, toCodes } from "./transfer";
 export { chromaRow, yuvRow } from "./yuv";
 export { lumaRow, chromaPairRow } from "./encode";
-export { alphaRow, brightRow, greyRow, shareCodes, spreadCells, whiteRow, coveredBox } from "./alpha";
+export { alphaRow, codesAlphaRow, brightRow, greyRow, shareCodes, spreadCells, whiteRow, coveredBox } from "./alpha";
 export { copyBytes, copyRows } from "./copy";
 export { orderRow } from "./order";
 export { grainRow } from "./grain";
@@ -12,7 +12,7 @@ export { blendRow } from "./blend";
 export { spinRow } from "./spin";
 export { warpRow } from "./warp";
 export { gradientRow } from "./gradient";
-export { classifyRow, findRuns } from "./runs";
+export { classifyRow, findRuns, firstCovered, lastCovered } from "./runs";
 export { edgeRow } from "./edge";
 export { boxRow } from "./box";
 export { ovalRow } from "./oval";

@@ -43,6 +43,24 @@ export function classifyRow(classes: usize, coverage: usize, n: i32, layer: i32,
   return i32(v128.any_true(left));
 }
 
+/** The first of n f32 that is not nought; n where all are. */
+export function firstCovered(coverage: usize, n: i32): i32 {
+  const none = f32x4.splat(0);
+  let i = 0;
+  while (i + 4 <= n && !v128.any_true(f32x4.ne(v128.load(coverage + (i << 2)), none))) i += 4;
+  while (i < n && load<f32>(coverage + (i << 2)) == 0) i++;
+  return i;
+}
+
+/** One past the last of n f32 that is not nought; 0 where all are. */
+export function lastCovered(coverage: usize, n: i32): i32 {
+  const none = f32x4.splat(0);
+  let i = n;
+  while (i >= 4 && !v128.any_true(f32x4.ne(v128.load(coverage + ((i - 4) << 2)), none))) i -= 4;
+  while (i > 0 && load<f32>(coverage + ((i - 1) << 2)) == 0) i--;
+  return i;
+}
+
 /** Splits a row of n classes into runs of equal class: (start, end, class) as i32 at out. Returns how many. */
 export function findRuns(classes: usize, n: i32, out: usize): i32 {
   let count = 0;

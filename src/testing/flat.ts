@@ -4,6 +4,7 @@ import type { Size } from '../core/shot'
 /** A frame in which no piece is made of layers. */
 export const flat = (size: Size): Composing => ({
   size,
+  rows: () => null,
   compose: () => {
     throw new Error('Nothing is composed here.')
   },

@@ -139,3 +139,23 @@ it('shares are told as codes, and codes of cells as those of their px', () => {
     ),
   )
 })
+
+it('alpha is read from codes as it is composited, and covered columns reach from the first to the last', () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 1, max: 70 }), seeds, (n, seed) =>
+      k.scope(() => {
+        const codes = Uint8Array.from(noise(n * 4, 4000, seed), v => (v < 300 ? v : 0))
+        const from = putBytes(k, [...codes])
+        const [linear, alpha, twin] = [k.alloc(n * 16), k.alloc(n * 4), k.alloc(n * 4)]
+        k.codesAlphaRow(from, alpha, n)
+        k.toLinear(from, linear, n)
+        k.alphaRow(linear, twin, n)
+        expect(k.floats(alpha, n)).toEqual(k.floats(twin, n))
+        const told = [...k.floats(alpha, n)]
+        const first = told.findIndex(v => v !== 0)
+        expect(k.firstCovered(alpha, n)).toBe(first < 0 ? n : first)
+        expect(k.lastCovered(alpha, n)).toBe(told.findLastIndex(v => v !== 0) + 1)
+      }),
+    ),
+  )
+})

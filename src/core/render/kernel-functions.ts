@@ -33,6 +33,9 @@ export interface KernelFunctions {
   chromaPairRow(top: number, bottom: number, u: number, v: number, width: number, from: number, to: number): void
   alphaRow(src: number, out: number, n: number): void
   brightRow(src: number, out: number, n: number): void
+  codesAlphaRow(src: number, out: number, n: number): void
+  firstCovered(coverage: number, n: number): number
+  lastCovered(coverage: number, n: number): number
   greyRow(src: number, dst: number, n: number): void
   coveredBox(plane: number, width: number, height: number, box: number): void
   whiteRow(src: number, dst: number, n: number): void

@@ -49,10 +49,15 @@ const MODES: Readonly<Record<Blend, number>> = {
 }
 
 /** A layer's matte by rows: kept ones if it stands still, else made one by one. */
-function matteRows(k: Kernels, { matte }: PlannedLayer, { size }: Plan, sources: Sources) {
+function matteRows(k: Kernels, { matte }: PlannedLayer, plan: Plan, sources: Sources) {
   if (matte.length === 0) return null
+  const { size } = plan
   const { width, height } = size
-  const making: Composing = { size, compose: (inner, as) => composedRows(k, inner, sources, as) }
+  const making: Composing = {
+    size,
+    rows: picture => rowsOf(k, picture, plan, sources),
+    compose: (inner, as) => composedRows(k, inner, sources, as),
+  }
   const stride = (width * 4 + 127) & ~63
   const rows = () => {
     const spare = k.alloc(stride)
@@ -186,10 +191,15 @@ export function composer(k: Kernels, plan: Plan, sources: Sources, as: 'codes' |
     k.fillRow(target, n, r, g, b, a)
     for (let j = painters.length - 1; j >= 0; j--) {
       const p = painters[j]!
-      const c = covers[j] ? covers[j]! + x * 4 : 0
-      p.linear(y, x, n, source, codes)
-      if (p.mode === MODES.normal) k.overRow(target, source, c, n, p.opacity)
-      else k.blendRow(target, source, c, n, p.opacity, p.mode)
+      const row = covers[j] ? covers[j]! + x * 4 : 0
+      // Where it covers nothing it changes nothing.
+      const from = row ? k.firstCovered(row, n) : 0
+      const count = row && from < n ? k.lastCovered(row, n) - from : n - from
+      if (count === 0) continue
+      const [to, c] = [target + from * 16, row && row + from * 4]
+      p.linear(y, x + from, count, source, codes)
+      if (p.mode === MODES.normal) k.overRow(to, source, c, count, p.opacity)
+      else k.blendRow(to, source, c, count, p.opacity, p.mode)
     }
   }
 

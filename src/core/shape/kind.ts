@@ -52,7 +52,7 @@ export interface Coverage {
 }
 
 /** The size of the frame, and how what it is made of is made. */
-export type Composing = Pick<Making, 'size' | 'compose'>
+export type Composing = Pick<Making, 'size' | 'rows' | 'compose'>
 
 export const NOTHING: Coverage = { top: 0, bottom: 0, row() {} }
 

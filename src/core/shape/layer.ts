@@ -1,6 +1,8 @@
 // What another layer of the shot covers, or how bright it is.
+import { isUnmoved } from '../affine'
 import type { PlannedLayer } from '../plan/types'
 import type { Kernels } from '../render/kernels'
+import type { Rows } from '../render/rows'
 import { contours } from './contour'
 import type { Composing, Coverage, Feather, ShapeKind } from './kind'
 import { openPolygons } from './rings'
@@ -19,16 +21,42 @@ export interface PlannedShown {
   layers: PlannedLayer[]
 }
 
+/** The one picture that is read as it lies, such as a cut-out's; null where there is more to it. */
+function plainRows({ of, layers: [only, ...more] }: PlannedShown, { size, rows }: Composing): Rows | null {
+  if (of !== 'alpha' || !only || more.length > 0) return null
+  const { picture, place, opacity, blend, matte, looks } = only
+  const isPlain = opacity === 1 && blend === 'normal' && matte.length === 0 && looks.length === 0 && isUnmoved(place)
+  const found = isPlain ? rows(picture) : null
+  return found?.width === size.width && found.height === size.height ? found : null
+}
+
 /** Opens the rows of what layers cover, or how bright they are. */
-function openReading(k: Kernels, { of, layers }: PlannedShown, { size, compose }: Composing) {
-  const { width } = size
+function openReading(k: Kernels, planned: PlannedShown, making: Composing): Coverage {
+  const { of, layers } = planned
+  const { size, compose } = making
+  const { width, height } = size
+  const plain = plainRows(planned, making)
+  if (plain) {
+    const { top, bottom } = plain.extent ?? { top: 0, bottom: height }
+    const codes = k.alloc(width * 4)
+    const row = (y: number, out: number) => {
+      plain.open(y)
+      plain.codes(0, width, codes)
+      k.codesAlphaRow(codes, out, width)
+    }
+    return { top, bottom, row }
+  }
   const isAlpha = of === 'alpha'
   const make = compose({ size, backdrop: isAlpha ? null : '#000000', layers }, isAlpha ? 'linear' : 'codes')
   const row = k.alloc(width * 16)
-  return (y: number, out: number) => {
-    make(y, row)
-    if (isAlpha) k.alphaRow(row, out, width)
-    else k.brightRow(row, out, width)
+  return {
+    top: 0,
+    bottom: height,
+    row(y, out) {
+      make(y, row)
+      if (isAlpha) k.alphaRow(row, out, width)
+      else k.brightRow(row, out, width)
+    },
   }
 }
 
@@ -36,7 +64,7 @@ function openReading(k: Kernels, { of, layers }: PlannedShown, { size, compose }
 function openGrown(k: Kernels, planned: PlannedShown, feather: Feather, making: Composing): Coverage {
   const { width, height } = making.size
   const found = k.scope(() => {
-    const read = openReading(k, planned, making)
+    const { row: read } = openReading(k, planned, making)
     const stride = width * 4
     const all = k.alloc(stride * height)
     for (let y = 0; y < height; y++) read(y, all + y * stride)
@@ -62,6 +90,6 @@ export const LAYER: ShapeKind<Shown, PlannedShown> = {
   open(k, planned, feather, making) {
     const { grow, inside, outside } = feather
     if (grow !== 0 || inside !== 0 || outside !== 0) return openGrown(k, planned, feather, making)
-    return { top: 0, bottom: making.size.height, row: openReading(k, planned, making) }
+    return openReading(k, planned, making)
   },
 }
