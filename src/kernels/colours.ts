@@ -59,31 +59,42 @@ function allClear(p: usize): bool {
 export function spreadColours(
   alpha: usize, packed: usize, most: i32, width: i32, height: i32, rings: i32, out: usize,
 ): void {
-  const n = width * height;
-  memory.fill(out, 0, <usize>n << 2);
-  let count = 0, top = height, bottom = -1;
-  for (let p = 0; p < n; p++) {
-    if (p + 16 <= n && allClear(alpha + <usize>p)) {
-      p += 15;
-      continue;
+  memory.fill(out, 0, <usize>(width * height) << 2);
+  let count = 0, left = width, right = -1, top = height, bottom = -1;
+  for (let y = 0; y < height; y++) {
+    const row = y * width;
+    let first = width, last = -1;
+    for (let x = 0; x < width; x++) {
+      const p = row + x;
+      if (x + 16 <= width && allClear(alpha + <usize>p)) {
+        x += 15;
+        continue;
+      }
+      const a = load<u8>(alpha + <usize>p);
+      if (a == 0 || a == 255 || count >= most) continue;
+      const from = packed + <usize>(count * 3);
+      const colour = <u32>load<u8>(from) | (<u32>load<u8>(from, 1) << 8) | (<u32>load<u8>(from, 2) << 16);
+      store<u32>(out + (<usize>p << 2), 0xff000000 | colour);
+      count++;
+      if (last < 0) first = x;
+      last = x;
     }
-    const a = load<u8>(alpha + <usize>p);
-    if (a == 0 || a == 255 || count >= most) continue;
-    const from = packed + <usize>(count * 3);
-    const colour = <u32>load<u8>(from) | (<u32>load<u8>(from, 1) << 8) | (<u32>load<u8>(from, 2) << 16);
-    store<u32>(out + (<usize>p << 2), 0xff000000 | colour);
-    count++;
-    bottom = p / width;
-    top = min(top, bottom);
+    if (last < 0) continue;
+    left = min(left, first);
+    right = max(right, last);
+    top = min(top, y);
+    bottom = y;
   }
   // Elsewhere all is clear and stays so.
+  left = max(0, left - rings);
+  right = min(width - 1, right + rings);
   top = max(0, top - rings);
   bottom = min(height - 1, bottom + rings);
   // Each ring is a little less than opaque until all are there, so that none is told by itself.
   for (let ring = 1; ring <= rings; ring++) {
     const known = <u32>(256 - ring);
     for (let y = top; y <= bottom; y++) {
-      for (let x = 0; x < width; x++) {
+      for (let x = left; x <= right; x++) {
         const p = y * width + x;
         const at = out + (<usize>p << 2);
         if (x > 0 && x + 5 < width && y > 0 && y < height - 1) {
@@ -110,15 +121,20 @@ export function spreadColours(
       }
     }
   }
-  const none = i32x4.splat(0), opaque = i32x4.splat(0xff000000), end = <usize>((bottom + 1) * width) << 2;
-  let i = <usize>(top * width) << 2;
-  for (; i + 16 <= end; i += 16) {
-    const colours = v128.load(out + i);
-    v128.store(out + i, v128.or(colours, v128.and(i32x4.ne(colours, none), opaque)));
-  }
-  for (; i < end; i += 4) {
-    const colour = load<u32>(out + i);
-    if (colour != 0) store<u32>(out + i, colour | 0xff000000);
+  const none = i32x4.splat(0), opaque = i32x4.splat(0xff000000);
+  for (let y = top; y <= bottom; y++) {
+    const row = out + (<usize>(y * width) << 2);
+    let x = left;
+    for (; x + 4 <= right + 1; x += 4) {
+      const at = row + (<usize>x << 2);
+      const colours = v128.load(at);
+      v128.store(at, v128.or(colours, v128.and(i32x4.ne(colours, none), opaque)));
+    }
+    for (; x <= right; x++) {
+      const at = row + (<usize>x << 2);
+      const colour = load<u32>(at);
+      if (colour != 0) store<u32>(at, colour | 0xff000000);
+    }
   }
 }
 
