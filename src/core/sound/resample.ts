@@ -55,7 +55,8 @@ export function resampler(at: number, to: number, from: number, count: number) {
   const needed = Math.ceil((from + count) * step) + kernel.reach + 1 - first
   const run = (input: Float32Array): Float32Array => {
     const out = new Float32Array(count)
-    for (let i = 0; i < count; i++) kernel.sample([input], (from + i) * step - first, [out], i)
+    const [inputs, outputs] = [[input], [out]]
+    for (let i = 0; i < count; i++) kernel.sample(inputs, (from + i) * step - first, outputs, i)
     return out
   }
   return { from: first, count: needed, run }

@@ -4,7 +4,7 @@ import type { Layer } from '../../core/shot'
 import { layoutAt, wordingOf } from '../../core/source'
 import { useEngine } from '../stage/engine-context'
 
-/** The letters of a layer as its fonts set them; null while they are being set, of other layers, and where a font is missing. */
+/** The letters of a layer as its fonts set them; those of the text before while others are being set, null of other layers, and where a font is missing. */
 export function useLetters({ source }: Pick<Layer, 'source'>): Letters | null {
   const engine = useEngine()
   const [letters, setLetters] = useState<Letters | null>(null)
