@@ -35,7 +35,9 @@ export { crossPlanes, ratioPlane, weighCells, countColours, weighColours } from 
 export { halvePlane, takePatch, settlePatch, likePatch } from "./follow";
 export { believe } from "./believe";
 export { packColours, spreadColours, overlayRow } from "./colours";
-export { softenCells, besideCells } from "./soften";
+export { softenCells } from "./soften";
+export { besideCells } from "./set";
+export { squareShares, strandSquares, farthestColours } from "./strands";
 export { settleAlpha } from "./settle";
 export { dropSpecks, fillPits, dropIslands, dropFaint } from "./specks";
 export { signRuns } from "./signs";

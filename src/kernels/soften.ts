@@ -1,24 +1,16 @@
 // Labels of cells -> raw alpha of px: near the border by projection in linear light, elsewhere all or nothing.
+import { BLUE_U, codesOf, colourLight, lights, RED_V, tellCodes } from "./light";
+import { at, setLight, setVariance } from "./set";
 import { DOUBTS, drawnOut } from "./settle";
+import { strandColours, strandShare } from "./strands";
 import { looked, plane, wholes } from "./table";
 
-const FOUND: usize = memory.data(4 * 4 * 16, 16);
-const RED_V: f32 = 1.5748, BLUE_U: f32 = 1.8556;
+/** Room for the colours from farther in, that of what is thin, and those of nine squares. */
+const FOUND: usize = memory.data(4 * 4 * 20, 16);
 /** The most that noise alone makes alpha vary: what looks like the set tells next to nothing. */
 const MOST: f32 = 0.3;
-
-// @ts-ignore: decorator
-@inline
-function at(plane: usize, i: i32): f32 {
-  return load<f32>(plane + (<usize>i << 2));
-}
-
-/** Light of four lifted codes, by quarters. */
-// @ts-ignore: decorator
-@inline
-function lights(table: usize, codes: v128): v128 {
-  return looked(table, wholes(f32x4.add(f32x4.mul(codes, f32x4.splat(4)), f32x4.splat(0.5)), 2044));
-}
+/** How far along from the set a strand may be, in what the colour is that was found for it. */
+const PURER: f32 = 1.6;
 
 /** The square of how much light one code more is, of four. */
 // @ts-ignore: decorator
@@ -33,27 +25,6 @@ function perCode(light: v128, code: v128): v128 {
 @inline
 function likely(table: usize, squares: v128): v128 {
   return looked(table, wholes(f32x4.mul(squares, f32x4.splat(16)), 1023));
-}
-
-/** Codes of light by its square root in 1024ths: (L / 255)^(1 / 2.4) lifted. */
-const CODES: usize = memory.data(1025 * 4, 16);
-let areTold = false;
-
-function tellCodes(): void {
-  if (areTold) return;
-  for (let i = 0; i <= 1024; i++) {
-    const root = <f32>i / 1024;
-    store<f32>(CODES + (<usize>i << 2), Mathf.pow(root * root, 1.0 / 2.4) * 269.025 - 14.025);
-  }
-  areTold = true;
-}
-
-/** The codes of light 0..255, of four. */
-// @ts-ignore: decorator
-@inline
-function codesOf(light: v128): v128 {
-  const share = f32x4.mul(f32x4.pmin(f32x4.pmax(light, f32x4.splat(0)), f32x4.splat(255)), f32x4.splat(1.0 / 255.0));
-  return looked(CODES, wholes(f32x4.add(f32x4.mul(f32x4.sqrt(share), f32x4.splat(1024)), f32x4.splat(0.5)), 1024));
 }
 
 // @ts-ignore: decorator
@@ -83,13 +54,11 @@ function fourAt(plane: usize, a: i32, b: i32, c: i32, d: i32): v128 {
   return v128.load32_lane(plane + (<usize>d << 2), v128.load32_lane(plane + (<usize>c << 2), two, 2), 3);
 }
 
-/** Remembers a colour that somebody may have: light of luma, and what red and blue differ from it. */
+/** Remembers a colour that somebody may have. */
 function remember(light: usize, y: f32, u: f32, v: f32, pure: f32, found: i32): void {
-  const codes = f32x4.replace_lane(f32x4.replace_lane(f32x4.splat(y), 0, y + RED_V * v), 2, y + BLUE_U * u);
-  const lit = lights(light, codes);
-  const green = v128.and(i32x4.shuffle(lit, lit, 1, 1, 1, 1), i32x4(-1, 0, -1, 0));
   // Colours near the border are mixed with the set's themselves.
-  v128.store(FOUND + (<usize>found << 4), f32x4.replace_lane(f32x4.sub(lit, green), 3, pure * pure * pure * pure + <f32>0.01));
+  const weight = pure * pure * pure * pure + <f32>0.01;
+  v128.store(FOUND + (<usize>found << 4), f32x4.replace_lane(colourLight(light, y, u, v), 3, weight));
 }
 
 // @ts-ignore: decorator
@@ -140,12 +109,12 @@ function mostApart(one: usize, other: usize, x: i32, y: i32, width: i32, height:
  * the alpha that it was told with) of px that alpha is neither nought nor all of, 0 for others; how roughly alpha is
  * told (u8, DOUBTS for a standard deviation of all), 1 at least where it was told of colours, 0 elsewhere.
  * numbers: f32 of the variance of u, the share of the slope in that of y, noise of a px in that of a cell, variance of colour in that of luma, by how much
- * somebody's colour varies, how loosely alpha is expected, codes of what is thin, what an unknown colour costs, how little is left of what is seen for a colour to be told by itself, and alpha that is none, that stays, and that is all. fars: how many. Only cells from `fromX` and
+ * somebody's colour varies, how loosely alpha is expected, codes of what is thin, what an unknown colour costs, how little is left of what is seen for a colour to be told by itself, alpha that is none, that stays, and that is all, and how loosely it is expected among strands. fars: how many. strands: where there are any, as `strandShare` reads it; 0 for nowhere. Only cells from `fromX` and
  * `fromY` to before `toX` and `toY` are told of; elsewhere nobody is, and no colour is written.
  */
 export function softenCells(
   tables: usize, numbers: usize, width: i32, height: i32, fullWidth: i32, fullHeight: i32, fars: i32,
-  fromX: i32, fromY: i32, toX: i32, toY: i32,
+  fromX: i32, fromY: i32, toX: i32, toY: i32, strands: usize,
 ): void {
   const fy = plane(tables, 0), fu = plane(tables, 1), fv = plane(tables, 2), fl = plane(tables, 3);
   const py = plane(tables, 4), pu = plane(tables, 5), pv = plane(tables, 6), pl = plane(tables, 7);
@@ -156,6 +125,7 @@ export function softenCells(
   const nu = at(numbers, 0), steep = at(numbers, 1), single = at(numbers, 2), colour = at(numbers, 3);
   const varies = at(numbers, 4), loose: f32 = <f32>1 / at(numbers, 5), thin = at(numbers, 6), unknown = at(numbers, 7);
   const little = at(numbers, 8), low = at(numbers, 9), bend = at(numbers, 10), high = at(numbers, 11);
+  const airy = at(numbers, 12);
   const one = f32x4.splat(1);
   tellCodes();
   memory.fill(alpha, 0, <usize>(fullWidth * fullHeight));
@@ -167,8 +137,10 @@ export function softenCells(
       const i = y * width + x;
       const shown = at(share, i), inside = at(deep, i);
       const down = min(2, fullHeight - 2 * y), across = min(2, fullWidth - 2 * x);
-      if (shown <= 0.001) continue;
-      if (inside >= 0.999) {
+      const label = at(is, i);
+      const strand = strands != 0 ? strandShare(strands, x, y, label > 0) : 0;
+      if (shown <= 0.001 && strand <= 0) continue;
+      if (inside >= 0.999 && strand <= 0) {
         for (let dy = 0; dy < down; dy++) {
           for (let dx = 0; dx < across; dx++) store<u8>(alpha + (2 * y + dy) * fullWidth + 2 * x + dx, 255);
         }
@@ -178,7 +150,6 @@ export function softenCells(
       const gy = at(inward, y < height - 1 ? i + width : i) - at(inward, y > 0 ? i - width : i);
       const length = sqrt<f32>(gx * gx + gy * gy);
       const per: f32 = length > 0 ? <f32>1 / length : 1;
-      const label = at(is, i);
       let found = 0;
       for (let c = 0; c < fars; c++) {
         const cx = i32(floor<f32>(<f32>x + gx * per * at(far, c) + 0.5));
@@ -197,11 +168,11 @@ export function softenCells(
           remember(light, at(fl, thinnest), at(fu, j), at(fv, j), 0, found++);
         }
       }
-      const beside = at(setW, i);
-      const s: f32 = beside > 0.01 ? min(<f32>1.02, at(setS, i) / beside) : min(<f32>1, at(left, i));
+      const plain = found;
+      if (strand > 0) found += strandColours(strands, x, y, FOUND + (<usize>found << 4));
+      const s = setLight(setW, setS, left, i);
       const bu = s * at(pu, i), bv = s * at(pv, i);
-      const bin = max(0, min(15, i32(s * at(py, i) * (16.0 / 272.0))));
-      const vn = at(grain, bin) * single + steep * at(slopes, i) + nu;
+      const vn = setVariance(grain, s * at(py, i), single, steep, at(slopes, i), nu);
       const expected: f32 = label > 0 ? inside : shown * 0.5;
       const iu = at(fu, i), iv = at(fv, i);
       // The four px of a cell are told at once; where there are fewer, some twice.
@@ -219,7 +190,8 @@ export function softenCells(
       const nb = f32x4.div(one, f32x4.mul(f32x4.splat(colour), perCode(litB, iyB)));
       const dr = f32x4.sub(ir, br), dg = f32x4.sub(ig, bg), db = f32x4.sub(ib, bb);
       const tr = f32x4.mul(dr, nr), tg = f32x4.mul(dg, ng), tb = f32x4.mul(db, nb);
-      const none = expected * loose, all = (<f32>1 - expected) * loose;
+      const tight = strand > 0 ? loose / ((<f32>1 - strand) + strand * loose * airy) : loose;
+      const none = expected * tight, all = (<f32>1 - expected) * tight;
       const noise = f32x4.splat(vn), thought = f32x4.splat(expected);
       const bare = f32x4.div(three(f32x4.mul(dr, tr), f32x4.mul(dg, tg), f32x4.mul(db, tb)), noise);
       let weights = f32x4.add(likely(falling, f32x4.add(bare, f32x4.splat(none * none))), f32x4.splat(1e-9));
@@ -231,14 +203,18 @@ export function softenCells(
         const er = f32x4.sub(cr, br), eg = f32x4.sub(cg, bg), eb = f32x4.sub(cb, bb);
         const size = three(f32x4.mul(f32x4.mul(er, er), nr), f32x4.mul(f32x4.mul(eg, eg), ng), f32x4.mul(f32x4.mul(eb, eb), nb));
         const towards = three(f32x4.mul(tr, er), f32x4.mul(tg, eg), f32x4.mul(tb, eb));
-        const a = f32x4.pmin(f32x4.pmax(f32x4.div(towards, f32x4.pmax(size, one)), f32x4.splat(0)), one);
-        const rr = f32x4.sub(dr, f32x4.mul(a, er)), rg = f32x4.sub(dg, f32x4.mul(a, eg)), rb = f32x4.sub(db, f32x4.mul(a, eb));
-        const prior = f32x4.mul(f32x4.sub(a, thought), f32x4.splat(loose));
+        // A strand's own colour may lie farther from the set's than any that was found.
+        const most = f32x4.splat(c < plain ? 1 : PURER);
+        const along = f32x4.pmin(f32x4.pmax(f32x4.div(towards, f32x4.pmax(size, one)), f32x4.splat(0)), most);
+        const a = f32x4.pmin(along, one);
+        const rr = f32x4.sub(dr, f32x4.mul(along, er)), rg = f32x4.sub(dg, f32x4.mul(along, eg)), rb = f32x4.sub(db, f32x4.mul(along, eb));
+        const prior = f32x4.mul(f32x4.sub(a, thought), f32x4.splat(tight));
         const off = three(f32x4.mul(f32x4.mul(rr, rr), nr), f32x4.mul(f32x4.mul(rg, rg), ng), f32x4.mul(f32x4.mul(rb, rb), nb));
         const spread = f32x4.add(noise, f32x4.mul(f32x4.mul(a, a), f32x4.splat(varies)));
         let w = likely(falling, f32x4.add(f32x4.div(off, spread), f32x4.mul(prior, prior)));
+        if (strand > 0) w = f32x4.mul(w, f32x4.splat(c < plain ? <f32>1 - strand : strand));
         // What is nobody's own by the label is not told by itself alone.
-        if (label == 0 && thinnest >= 0 && c == found - 1) {
+        if (label == 0 && thinnest >= 0 && c == plain - 1) {
           const others = i32x4.ne(i32x4(p0, p1, p2, p3), i32x4.splat(thinnest));
           w = v128.and(w, others);
         }
@@ -284,20 +260,6 @@ export function softenCells(
       if (across > 1 && soft & 2) v128.store32_lane(colours + (<usize>p1 << 2), packed, 1);
       if (down > 1 && soft & 4) v128.store32_lane(colours + (<usize>p2 << 2), packed, 2);
       if (across > 1 && down > 1 && soft & 8) v128.store32_lane(colours + (<usize>p3 << 2), packed, 3);
-    }
-  }
-}
-
-/** Where share (0..1, somebody about a cell) is next to nought: 1 at weights and left at sums; elsewhere 0. Of a part of planes whose rows begin `step` cells apart. */
-export function besideCells(
-  share: usize, left: usize, step: i32, width: i32, height: i32, weights: usize, sums: usize,
-): void {
-  for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
-      const i = <usize>(y * step + x) << 2;
-      const isSet = load<f32>(share + i) < 0.001;
-      store<f32>(weights + i, isSet ? 1 : 0);
-      store<f32>(sums + i, isSet ? load<f32>(left + i) : 0);
     }
   }
 }

@@ -162,7 +162,7 @@ export function carrier(k: Kernels, full: Size): Carrier {
       for (const { told: side, weight } of sides) for (let i = 0; i < n; i++) all[i]! += (side[i]! / PARTS) * weight
       const part = standing(frame, all, is)
       guessBehind(frame, is, behind)
-      soften(frame, behind, { slopes, noise: NOISE }, { is, part, left }, alpha, colours)
+      soften(frame, behind, { slopes, noise: NOISE, isGuess: true }, { is, part, left }, alpha, colours)
       if (part.width > 0) dropFaint(k, frame.full, alpha, pxOf(part, frame.full))
       const { unsure } = tally(k, all, is, left)
       return { alpha: k.bytes(alpha, px).slice(), colours: packedColours(frame, alpha, colours), unsure }

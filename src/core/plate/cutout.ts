@@ -232,7 +232,7 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
 
   /** The matte of a part, where px lie that are as many as it has. */
   function matteOf({ part, frame, plate, slopes, noise, before, is, left, standing }: Sight): void {
-    soften(frame, plate, { slopes, noise }, { is, part: standing, left }, alphaNow, own)
+    soften(frame, plate, { slopes, noise, isGuess: false }, { is, part: standing, left }, alphaNow, own)
     if (standing.width === 0) return
     const wide = pxOf(standing, frame.full)
     if (alphaBefore) {

@@ -189,7 +189,7 @@ it('alpha is the mean of what mixtures of the set and of somebody’s colours ex
           soften(
             frame,
             plate,
-            { slopes: slopes!, noise: NOISE },
+            { slopes: slopes!, noise: NOISE, isGuess: false },
             { is: found, part, left: left! },
             room,
             k.alloc(px * 4),

@@ -4,6 +4,7 @@ import type { Knowledge } from './evidence'
 import { POWER } from './light'
 import { boxMean, type Part, type Plane, partAt, placed, pxOf, roomFor } from './plane'
 import { dropIslands, dropSpecks, fillPits } from './specks'
+import { STRANDS, strandsOf } from './strands'
 
 /** Cells outside and inside of the border between somebody and the set in which alpha is solved for, and over which inwards is told. */
 const OUT = 2
@@ -19,6 +20,8 @@ const ROUND = 12
 const VARIES = 14
 /** How far alpha may be from what the border lets expect. */
 const LOOSE = 0.35
+/** The same among strands. */
+const AIRY = 0.5
 /** Codes by which thin things have to differ from the set to be one. */
 const THIN = 14
 /** Noise of a px, in that of the mean of a cell. */
@@ -55,13 +58,13 @@ export function standing({ k, width, height }: Cells, told: Plane, is: Plane): P
 /**
  * Alpha near the border by projection onto the line from the plate's colour, which is known, to somebody's own, sampled from farther in (as in
  * sampling-based matting: Wang and Cohen 2007, Gastal and Oliveira 2010); all candidates count by how well they explain what is
- * seen. What is told only roughly then goes by what lies beside it and looks alike (as by the Laplacian of Levin, Lischinski and Weiss 2008, in one step). `is`: 1 where somebody is, all of it in `part`; `left`: what the shadow leaves of the plate. Written to `alpha`, where px lie, 0..255, and to `colours`,
+ * seen. What is told only roughly then goes by what lies beside it and looks alike (as by the Laplacian of Levin, Lischinski and Weiss 2008, in one step). `is`: 1 where somebody is, all of it in `part`; `left`: what the shadow leaves of the plate; `isGuess`: whether the plate is one, so that what differs from it says nothing of strands. Written to `alpha`, where px lie, 0..255, and to `colours`,
  * straight codes of what is soft, in light that is somebody's own (Chuang 2001). Throws OutOfMemory.
  */
 export function soften(
   frame: Cells,
   plate: Cells,
-  { slopes, noise }: Pick<Knowledge, 'slopes' | 'noise'>,
+  { slopes, noise, isGuess }: Pick<Knowledge, 'slopes' | 'noise'> & { isGuess: boolean },
   { is, part, left }: { is: Plane; part: Part; left: Plane },
   alpha: number,
   colours: number,
@@ -104,21 +107,23 @@ export function soften(
       NONE,
       STAYS,
       ALL,
+      AIRY,
+      ...STRANDS,
     ])
     const [toX, toY] = [part.x + part.width, part.y + part.height]
-    k.softenCells({
+    const asked = {
       tables: addresses,
       numbers,
       width,
       height,
       fullWidth: full.width,
       fullHeight: full.height,
-      fars: INWARD.length,
       fromX: part.x,
       fromY: part.y,
       toX,
       toY,
-    })
+    }
+    k.softenCells({ ...asked, fars: INWARD.length, strands: isGuess ? 0 : strandsOf(k, asked, is) })
     const px = pxOf(part, full)
     k.bytes(alpha, full.width * full.height).fill(0)
     const settle = placed(k, [BESIDE, 1 / (2 * ALIKE ** 2), APART, ROUGH, NONE, STAYS, ALL])

@@ -133,6 +133,7 @@ export interface KernelFunctions {
   fillPits(alpha: number, step: number, before: number, width: number, height: number, pit: number): void
   dropIslands(alpha: number, width: number, height: number, part: number, smallest: number, found: number): void
   squaresWith(plane: number, width: number, height: number, block: number, sign: number, out: number): void
+  squareShares(is: number, width: number, height: number, block: number, out: number): void
   signRuns(plane: number, width: number, height: number, starts: number, firsts: number): number
   standingCells(told: number, width: number, height: number, is: number, box: number): void
   tallyCells(told: number, is: number, left: number, n: number, doubt: number, shaded: number, counts: number): void

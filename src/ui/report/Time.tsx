@@ -75,7 +75,7 @@ export function Time({ take, report, frame, onPoint }: Props) {
       aria-valuemax={last}
       aria-valuenow={frame ?? 0}
       aria-valuetext={`frame ${(frame ?? 0) + 1}`}
-      className="relative cursor-crosshair pt-[18px]"
+      className="relative mt-2 cursor-crosshair pt-[18px]"
       onPointerMove={point}
       onPointerDown={point}
       onKeyDown={step}
