@@ -13,17 +13,27 @@ function apart(seen: usize, set: usize, light: f32, p: i32): f32 {
   return abs<f32>(at(seen, p) - light * at(set, p));
 }
 
-/** What lies beside a px at both sides, `by` px away: the one that differs more, or less, from the set. */
+/** How little the px at both sides of one, `by` px away, differ from it: where that is nothing, it is the set that changes there. */
 // @ts-ignore: decorator
 @inline
-function most(seen: usize, set: usize, light: f32, p: i32, by: i32): f32 {
-  return max(apart(seen, set, light, p - by), apart(seen, set, light, p + by));
+function step(seen: usize, p: i32, by: i32): f32 {
+  return min(abs<f32>(at(seen, p) - at(seen, p - by)), abs<f32>(at(seen, p) - at(seen, p + by)));
 }
 
+/** Whether a px that differs from the set by d is one of a line between what lies `by` px away at both sides. */
 // @ts-ignore: decorator
 @inline
-function least(seen: usize, set: usize, light: f32, p: i32, by: i32): f32 {
-  return min(apart(seen, set, light, p - by), apart(seen, set, light, p + by));
+function isLine(seen: usize, set: usize, light: f32, p: i32, d: f32, by: i32, high: f32, share: f32): bool {
+  const most = max(apart(seen, set, light, p - by), apart(seen, set, light, p + by));
+  return d > high * most && step(seen, p, by) > share * d;
+}
+
+/** Whether it is one of a gap between them. */
+// @ts-ignore: decorator
+@inline
+function isGap(seen: usize, set: usize, light: f32, p: i32, d: f32, by: i32, low: f32, share: f32, thin: f32): bool {
+  const least = min(apart(seen, set, light, p - by), apart(seen, set, light, p + by));
+  return least > thin && d < low * least && step(seen, p, by) > share * least;
 }
 
 /** Whether a cell and all those about it are somebody (1), none of them (0), or some (-1). */
@@ -56,7 +66,7 @@ export function squareShares(is: usize, width: i32, height: i32, block: i32, out
 /**
  * Of each square of `block`² cells that is wanted (u8, 1): what share of its cells differ from the set, and what share do so in a thin line, where nobody is about (f32, two planes of squares
  * at out); `within`: what share is a thin gap of the set, where somebody is all about (the first plane). tables, numbers: as softenCells takes them, from whose part cells are looked at; the numbers after those by how much a line stands out, a
- * gap lies low, and how many standard deviations of noise anything has to differ by.
+ * gap lies low, what share of that is seen in the picture itself, and how many standard deviations of noise anything has to differ by.
  */
 export function strandSquares(
   tables: usize, numbers: usize, width: i32, height: i32, fullWidth: i32, fullHeight: i32,
@@ -65,7 +75,7 @@ export function strandSquares(
   const seen = plane(tables, 3), py = plane(tables, 4), set = plane(tables, 7), slopes = plane(tables, 8), is = plane(tables, 9);
   const setW = plane(tables, 13), setS = plane(tables, 14), left = plane(tables, 15), grain = plane(tables, 16);
   const nu = at(numbers, 0), steep = at(numbers, 1), single = at(numbers, 2), thin = at(numbers, 6);
-  const high = at(numbers, 13), low = at(numbers, 14), sure = at(numbers, 15);
+  const high = at(numbers, 13), low = at(numbers, 14), share = at(numbers, 15), sure = at(numbers, 16);
   const columns = (width + block - 1) / block, rows = (height + block - 1) / block;
   const squares = columns * rows;
   const lines = out + (<usize>squares << 2);
@@ -82,29 +92,27 @@ export function strandSquares(
         const s = setLight(setW, setS, left, i);
         const v = setVariance(grain, s * at(py, i), single, steep, at(slopes, i), nu);
         const needed = max(thin, sure * sqrt<f32>(v));
-        let does = false, isLine = false;
+        let does = false, lies = false;
         for (let k = 0; k < 4; k++) {
           const px = 2 * x + (k & 1), row = 2 * y + (k >> 1);
           if (px < FAR || row < FAR || px + FAR >= fullWidth || row + FAR >= fullHeight) continue;
           const p = row * fullWidth + px;
           const d = apart(seen, set, s, p);
           if (within != 0) {
-            const beside = max(
-              max(least(seen, set, s, p, NEAR), least(seen, set, s, p, FAR)),
-              max(least(seen, set, s, p, NEAR * fullWidth), least(seen, set, s, p, FAR * fullWidth)),
-            );
-            if (beside > thin && d < low * beside) does = true;
+            if (
+              isGap(seen, set, s, p, d, NEAR, low, share, thin) || isGap(seen, set, s, p, d, FAR, low, share, thin) ||
+              isGap(seen, set, s, p, d, NEAR * fullWidth, low, share, thin) || isGap(seen, set, s, p, d, FAR * fullWidth, low, share, thin)
+            ) does = true;
           } else if (d > needed) {
             does = true;
-            const beside = min(
-              min(most(seen, set, s, p, NEAR), most(seen, set, s, p, FAR)),
-              min(most(seen, set, s, p, NEAR * fullWidth), most(seen, set, s, p, FAR * fullWidth)),
-            );
-            if (d > high * beside) isLine = true;
+            if (
+              isLine(seen, set, s, p, d, NEAR, high, share) || isLine(seen, set, s, p, d, FAR, high, share) ||
+              isLine(seen, set, s, p, d, NEAR * fullWidth, high, share) || isLine(seen, set, s, p, d, FAR * fullWidth, high, share)
+            ) lies = true;
           }
         }
         if (does) differ += each;
-        if (isLine) lie += each;
+        if (lies) lie += each;
       }
     }
     store<f32>(out + (<usize>square << 2), differ);
