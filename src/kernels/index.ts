@@ -37,7 +37,7 @@ export { believe } from "./believe";
 export { packColours, spreadColours, overlayRow } from "./colours";
 export { softenCells } from "./soften";
 export { besideCells } from "./set";
-export { squareShares, strandSquares, farthestColours } from "./strands";
+export { squareShares, strandSquares, farthestColours, keepGaps } from "./strands";
 export { settleAlpha } from "./settle";
 export { dropSpecks, fillPits, dropIslands, dropFaint } from "./specks";
 export { signRuns } from "./signs";

@@ -11,6 +11,10 @@ const FOUND: usize = memory.data(4 * 4 * 20, 16);
 const MOST: f32 = 0.3;
 /** How far along from the set a strand may be, in what the colour is that was found for it. */
 const PURER: f32 = 1.6;
+/** By how much more their colours vary. */
+const VARIED: f32 = 4;
+/** What a colour of theirs counts at least where it is asked for. */
+const LEAST: f32 = 0.000001;
 
 /** The square of how much light one code more is, of four. */
 // @ts-ignore: decorator
@@ -190,6 +194,8 @@ export function softenCells(
       const nb = f32x4.div(one, f32x4.mul(f32x4.splat(colour), perCode(litB, iyB)));
       const dr = f32x4.sub(ir, br), dg = f32x4.sub(ig, bg), db = f32x4.sub(ib, bb);
       const tr = f32x4.mul(dr, nr), tg = f32x4.mul(dg, ng), tb = f32x4.mul(db, nb);
+      // Colours from farther in explain themselves: they count for less than strands do as soon as there may be any.
+      const rare = (<f32>1 - strand) * (<f32>1 - strand) * (<f32>1 - strand) * (<f32>1 - strand);
       const tight = strand > 0 ? loose / ((<f32>1 - strand) + strand * loose * airy) : loose;
       const none = expected * tight, all = (<f32>1 - expected) * tight;
       const noise = f32x4.splat(vn), thought = f32x4.splat(expected);
@@ -210,9 +216,9 @@ export function softenCells(
         const rr = f32x4.sub(dr, f32x4.mul(along, er)), rg = f32x4.sub(dg, f32x4.mul(along, eg)), rb = f32x4.sub(db, f32x4.mul(along, eb));
         const prior = f32x4.mul(f32x4.sub(a, thought), f32x4.splat(tight));
         const off = three(f32x4.mul(f32x4.mul(rr, rr), nr), f32x4.mul(f32x4.mul(rg, rg), ng), f32x4.mul(f32x4.mul(rb, rb), nb));
-        const spread = f32x4.add(noise, f32x4.mul(f32x4.mul(a, a), f32x4.splat(varies)));
+        const spread = f32x4.add(noise, f32x4.mul(f32x4.mul(a, a), f32x4.splat(c < plain ? varies : varies * VARIED)));
         let w = likely(falling, f32x4.add(f32x4.div(off, spread), f32x4.mul(prior, prior)));
-        if (strand > 0) w = f32x4.mul(w, f32x4.splat(c < plain ? <f32>1 - strand : strand));
+        if (strand > 0) w = f32x4.mul(w, f32x4.splat(c < plain ? rare : strand));
         // What is nobody's own by the label is not told by itself alone.
         if (label == 0 && thinnest >= 0 && c == plain - 1) {
           const others = i32x4.ne(i32x4(p0, p1, p2, p3), i32x4.splat(thinnest));
@@ -223,6 +229,8 @@ export function softenCells(
         // Besides how much they differ: how much each of them is off by noise.
         const blur = f32x4.pmin(f32x4.div(spread, f32x4.pmax(size, one)), f32x4.splat(MOST));
         squares = f32x4.add(squares, f32x4.mul(w, f32x4.add(f32x4.mul(a, a), blur)));
+        // What lies among strands has their colour, also where none of it is told: those round it may say that it has.
+        if (c >= plain) w = f32x4.pmax(w, f32x4.splat(LEAST));
         w = f32x4.mul(w, v128.load32_splat(colourAt, 12));
         own = f32x4.add(own, w);
         ownR = f32x4.add(ownR, f32x4.mul(w, cr));
@@ -239,14 +247,18 @@ export function softenCells(
       putFour(doubts, rough, p0, p2, across, down);
       const a = drawnOut(told, low, bend, high);
       const codes = wholes(f32x4.add(f32x4.mul(a, f32x4.splat(255)), f32x4.splat(0.5)), 255);
-      const isSoft = v128.and(f32x4.ge(a, f32x4.splat(0.004)), f32x4.le(a, f32x4.splat(0.996)));
+      const isSoft = found > plain
+        ? i32x4.splat(-1)
+        : v128.and(f32x4.ge(a, f32x4.splat(0.004)), f32x4.le(a, f32x4.splat(0.996)));
       if (!v128.any_true(isSoft)) continue;
       // What explains it is where its own colour is looked for; what is seen says by how much it is another (Chuang 2001).
       own = f32x4.add(own, w);
       const mr = f32x4.div(f32x4.add(ownR, f32x4.mul(w, ir)), own), mg = f32x4.div(f32x4.add(ownG, f32x4.mul(w, ig)), own);
       const mb = f32x4.div(f32x4.add(ownB, f32x4.mul(w, ib)), own);
       const rest = f32x4.sub(one, a);
-      const said = f32x4.div(a, f32x4.add(f32x4.mul(a, a), f32x4.mul(f32x4.splat(little), rest)));
+      let said = f32x4.div(a, f32x4.add(f32x4.mul(a, a), f32x4.mul(f32x4.splat(little), rest)));
+      // Of strands next to nothing is seen by itself, but where they are all that there is.
+      if (strand > 0) said = f32x4.mul(said, f32x4.pmax(f32x4.splat(rare), f32x4.mul(f32x4.mul(a, a), f32x4.mul(a, a))));
       const g = f32x4.add(mg, f32x4.mul(said, f32x4.sub(f32x4.sub(ig, f32x4.mul(a, mg)), f32x4.mul(rest, bg))));
       const r = f32x4.add(f32x4.add(mr, f32x4.mul(said, f32x4.sub(f32x4.sub(ir, f32x4.mul(a, mr)), f32x4.mul(rest, br)))), g);
       const b = f32x4.add(f32x4.add(mb, f32x4.mul(said, f32x4.sub(f32x4.sub(ib, f32x4.mul(a, mb)), f32x4.mul(rest, bb)))), g);

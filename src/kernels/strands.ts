@@ -5,6 +5,8 @@ import { plane } from "./table";
 
 /** px to both sides of a line or a gap at which it is held against what lies there. */
 const NEAR: i32 = 3, FAR: i32 = 5;
+/** How much a difference of colour counts beside one of brightness. */
+const TINT: f32 = 0.25;
 
 /** By how much a px differs from the set. */
 // @ts-ignore: decorator
@@ -72,6 +74,7 @@ export function strandSquares(
   tables: usize, numbers: usize, width: i32, height: i32, fullWidth: i32, fullHeight: i32,
   fromX: i32, fromY: i32, toX: i32, toY: i32, block: i32, wanted: usize, within: i32, out: usize,
 ): void {
+  const fu = plane(tables, 1), fv = plane(tables, 2), pu = plane(tables, 5), pv = plane(tables, 6);
   const seen = plane(tables, 3), py = plane(tables, 4), set = plane(tables, 7), slopes = plane(tables, 8), is = plane(tables, 9);
   const setW = plane(tables, 13), setS = plane(tables, 14), left = plane(tables, 15), grain = plane(tables, 16);
   const nu = at(numbers, 0), steep = at(numbers, 1), single = at(numbers, 2), thin = at(numbers, 6);
@@ -92,12 +95,14 @@ export function strandSquares(
         const s = setLight(setW, setS, left, i);
         const v = setVariance(grain, s * at(py, i), single, steep, at(slopes, i), nu);
         const needed = max(thin, sure * sqrt<f32>(v));
+        // What is as bright as the set, but of another colour, is no gap.
+        const tint = TINT * (abs<f32>(at(fu, i) - s * at(pu, i)) + abs<f32>(at(fv, i) - s * at(pv, i)));
         let does = false, lies = false;
         for (let k = 0; k < 4; k++) {
           const px = 2 * x + (k & 1), row = 2 * y + (k >> 1);
           if (px < FAR || row < FAR || px + FAR >= fullWidth || row + FAR >= fullHeight) continue;
           const p = row * fullWidth + px;
-          const d = apart(seen, set, s, p);
+          const d = apart(seen, set, s, p) + (within != 0 ? tint : 0);
           if (within != 0) {
             if (
               isGap(seen, set, s, p, d, NEAR, low, share, thin) || isGap(seen, set, s, p, d, FAR, low, share, thin) ||
@@ -203,4 +208,31 @@ export function strandColours(strands: usize, x: i32, y: i32, out: usize): i32 {
     }
   }
   return found;
+}
+
+/**
+ * Lets alpha (u8) of px that go by what is known of strands be no more than it was `before`: a gap among them is no pit. Their colours (as softenCells writes them) are told with
+ * whatever alpha they have by now. is: of cells, 1 somebody.
+ */
+export function keepGaps(
+  strands: usize, is: usize, width: i32, height: i32, fullWidth: i32, fullHeight: i32, before: usize, alpha: usize, colours: usize,
+): void {
+  const touched = plane(strands, 4), block = <i32>load<u32>(strands, 20), columns = <i32>load<u32>(strands, 24);
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      if (load<u8>(touched + (y / block) * columns + x / block) == 0) {
+        x += block - 1 - (x % block);
+        continue;
+      }
+      if (strandShare(strands, x, y, at(is, y * width + x) > 0) < 0.25) continue;
+      for (let v = 2 * y; v < min(fullHeight, 2 * y + 2); v++) {
+        for (let u = 2 * x; u < min(fullWidth, 2 * x + 2); u++) {
+          const p = <usize>(v * fullWidth + u);
+          const a = min(load<u8>(before + p), load<u8>(alpha + p));
+          store<u8>(alpha + p, a);
+          store<u8>(colours + (p << 2), a, 3);
+        }
+      }
+    }
+  }
 }

@@ -1,5 +1,5 @@
 // Cutting in time: split, join, trim, nudge, slip, delete.
-import { asTake, edits } from '../../core/shot'
+import { asTake, edits, endsEarly } from '../../core/shot'
 import { chosenKeys, type Dialog, dialogOpened, edit, store } from '../store'
 import {
   type Command,
@@ -165,6 +165,19 @@ export const CUT: readonly Command[] = [
     run() {
       const layer = chosen()
       if (layer) store.dispatch(edit('freezeLayer', layer.id, view().frame))
+    },
+  },
+  {
+    id: 'stand',
+    name: 'Let it stand until the shot’s end',
+    group: 'Repeat',
+    applies() {
+      const [layer, open] = [chosen(), shot()]
+      return one() && !!layer && !!open && endsEarly(layer, open)
+    },
+    run() {
+      const layer = chosen()
+      if (layer) store.dispatch(edit('standLayer', layer.id, view().frame))
     },
   },
   {

@@ -188,6 +188,7 @@ const ARGUMENTS: Record<EditName, fc.Arbitrary<unknown[]>> = {
   easeKey: t(id, path, n, fc.oneof(fc.constantFrom('hold', 'linear'), fc.record({ curve: fc.tuple(n, n, n, n) }))),
   flipLayers: t(some, fc.constantFrom('across', 'down')),
   freezeLayer: t(id, n),
+  standLayer: t(id, n),
   groupLayers: t(some, text),
   holdLayer: t(id, n, n, on),
   joinLayers: t(id, id),

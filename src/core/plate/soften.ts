@@ -123,7 +123,8 @@ export function soften(
       toX,
       toY,
     }
-    k.softenCells({ ...asked, fars: INWARD.length, strands: isGuess ? 0 : strandsOf(k, asked, is) })
+    const strands = isGuess ? 0 : strandsOf(k, asked, is)
+    k.softenCells({ ...asked, fars: INWARD.length, strands })
     const px = pxOf(part, full)
     k.bytes(alpha, full.width * full.height).fill(0)
     const settle = placed(k, [BESIDE, 1 / (2 * ALIKE ** 2), APART, ROUGH, NONE, STAYS, ALL])
@@ -142,8 +143,12 @@ export function soften(
       numbers: settle,
       out: alpha,
     })
+    // What was told roughly is of no more use.
+    const before = doubts
+    if (strands > 0) k.copyBytes(before, alpha, full.width * full.height)
     dropSpecks(k, full, alpha, px)
     fillPits(k, full, alpha, px)
+    if (strands > 0) k.keepGaps({ ...asked, strands, is: is.byteOffset, before, alpha, colours })
     dropIslands(k, full, alpha)
   })
 }

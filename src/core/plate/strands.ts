@@ -6,11 +6,11 @@ import { area, type Plane, placed } from './plane'
 /** By how much a line stands out from what lies at both its sides, how low a gap lies, what share of that is seen in the picture itself, not only in the set, and how many standard deviations of noise anything has to differ by. */
 export const STRANDS = [1.6, 0.5, 0.3, 4] as const
 /** Shares of cells, of nine squares: of lines beyond somebody, and of gaps within, from which on there are strands. */
-const [LINES, GAPS] = [0.01, 0.1]
+const [LINES, GAPS] = [0.01, 0.14]
 /** The share of cells beyond somebody that differ from the set, from which on they may be somebody's. */
 const BEYOND = 0.1
 /** How quickly what is known of strands counts for less farther in. */
-const INWARD = 2
+const INWARD = 3
 
 /** Planes of squares, row by row. */
 interface Squares {

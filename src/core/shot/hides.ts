@@ -38,6 +38,10 @@ export function hidesOthers(layer: Layer, shot: Shot, takes: readonly Take[]): b
   return behind.some(l => l.on && l.span.from < to && l.span.to > from) && fillsFrame(layer, shot, takes)
 }
 
+/** Whether a take plays in a layer and ends before the shot does. */
+export const endsEarly = ({ source, timing, span }: Layer, shot: Shot): boolean =>
+  asTake(source) !== null && timing.kind === 'play' && span.to < shot.length
+
 /** The layer nearest the lens that hides a layer for as long as that one shows; null where none does. */
 export function hiddenBy({ id, span }: Layer, shot: Shot, takes: readonly Take[]): Layer | null {
   const before = shot.layers.slice(

@@ -2,7 +2,7 @@ export { asTake, insideOf, sourceKind, takeSeconds } from '../source'
 export { besideOf, plateIn } from './beside'
 export { clone } from './clone'
 export * as edits from './edits'
-export { hiddenBy, hidesOthers } from './hides'
+export { endsEarly, hiddenBy, hidesOthers } from './hides'
 export {
   aloneShot,
   dropTakeLayers,

@@ -1,11 +1,26 @@
 import { layerChosen, projectOf, shotOf, store, useStore } from '../../app/store'
-import { hiddenBy, hidesOthers, type Layer } from '../../core/shot'
+import { endsEarly, hiddenBy, hidesOthers, type Layer } from '../../core/shot'
 import { CommandButton } from './CommandButton'
 
 const CUT = 'Cut somebody out'
 
-/** What a layer without a matte shows, and what would help where that hides others, or is hidden itself. */
-export function EmptyMatte({ layer: { id } }: { layer: Layer }) {
+/** Where nothing lies behind what ends before the shot does, it leaves nothing. */
+function EndsEarly({ id }: { id: string }) {
+  const early = useStore(s => {
+    const shot = shotOf(s)
+    const last = shot?.layers.at(-1)
+    return last?.id === id && endsEarly(last, shot!) ? last.span.to : null
+  })
+  if (early === null) return null
+  return (
+    <p className="px-1 text-quiet">
+      Nothing lies behind it from frame {early + 1} on, where it ends.{' '}
+      <CommandButton id="stand">Let it stand</CommandButton> until the shot’s end.
+    </p>
+  )
+}
+
+function Shows({ id }: { id: string }) {
   const takes = useStore(s => projectOf(s)?.takes) ?? []
   const hides = useStore(s => {
     const shot = shotOf(s)
@@ -35,4 +50,14 @@ export function EmptyMatte({ layer: { id } }: { layer: Layer }) {
       </p>
     )
   return <p className="px-1 text-quiet">The whole picture shows. Add a piece, or drop a film of a matte here.</p>
+}
+
+/** What a layer without a matte shows, and what would help where that hides others, or is hidden itself. */
+export function EmptyMatte({ layer }: { layer: Layer }) {
+  return (
+    <>
+      <Shows id={layer.id} />
+      <EndsEarly id={layer.id} />
+    </>
+  )
 }

@@ -1,4 +1,4 @@
-import { type PointerEvent, useEffect, useRef, useState } from 'react'
+import { type MouseEvent, type PointerEvent, useEffect, useRef, useState } from 'react'
 import { hearEarlyLetters } from '../../app/engine/early-letters'
 import { placeTake } from '../../app/engine/place'
 import {
@@ -132,11 +132,15 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
   const grabbing = hand || space
   const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {
     if (event.button !== 1 && !(event.button === 0 && grabbing)) return
-    event.preventDefault()
+    if (event.button !== 1) event.preventDefault()
     event.stopPropagation()
     event.currentTarget.setPointerCapture(event.pointerId)
     pan.current = { x: event.clientX, y: event.clientY, camera: now.current! }
     if (space) spacePan.used = true
+  }
+  /** The middle button pans: it neither scrolls nor pastes, as it does elsewhere once it comes up. */
+  const onMiddle = (event: MouseEvent) => {
+    if (event.button === 1) event.preventDefault()
   }
   const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
     const box = event.currentTarget.getBoundingClientRect()
@@ -191,6 +195,8 @@ export function Stage({ canvas }: { canvas: HTMLCanvasElement }) {
       onPointerUpCapture={() => {
         pan.current = null
       }}
+      onMouseDownCapture={onMiddle}
+      onMouseUpCapture={onMiddle}
     >
       <div
         ref={host}

@@ -221,6 +221,14 @@ describe('time', () => {
     for (const f of [0, 10, 50]) expect(planFrame(shot, f).layers[0]).toEqual(seen)
   })
 
+  it('lets a plate stand until the shot’s end, however short its take', () => {
+    const shot = testShot([testLayer(0, { span: { from: 10, to: 30 } })])
+    edits.standLayer(shot, 'layer-0', 20)
+    expect(shot.layers[0]!.span).toEqual({ from: 10, to: shot.length })
+    const momentOf = (frame: number) => planFrame(shot, frame).layers[0]
+    expect(momentOf(shot.length - 1)).toEqual(momentOf(10))
+  })
+
   it('stutters: the first frames again and again, then the rest', () => {
     const shot = testShot([testLayer(0, { span: { from: 10, to: 30 } })])
     edits.stutterLayer(shot, 'layer-0', 14, 3, 3, 1)

@@ -70,6 +70,13 @@ export function freezeLayer(shot: Shot, layer: string, frame: number): void {
   stillLayer(found, at)
 }
 
+/** The same, and for as long as the shot is, however short its take: as a plate stands behind everything. */
+export function standLayer(shot: Shot, layer: string, frame: number): void {
+  freezeLayer(shot, layer, frame)
+  const found = editableLayer(shot, layer)
+  if (found) found.span = { from: found.span.from, to: Math.max(found.span.to, shot.length) }
+}
+
 /** Gives a frozen or looped layer its ordinary time back, from the moment that it shows first. */
 export function playLayer(shot: Shot, layer: string, takes: readonly Take[]): void {
   const found = editableLayer(shot, layer)
