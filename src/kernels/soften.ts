@@ -2,7 +2,7 @@
 import { BLUE_U, codesOf, colourLight, lights, RED_V, tellCodes } from "./light";
 import { at, setLight, setVariance } from "./set";
 import { DOUBTS, drawnOut } from "./settle";
-import { strandColours, strandShare } from "./strands";
+import { isEven, strandColours, strandShare } from "./strands";
 import { looked, plane, wholes } from "./table";
 
 /** Room for the colours from farther in, that of what is thin, and those of nine squares. */
@@ -13,6 +13,8 @@ const MOST: f32 = 0.3;
 const PURER: f32 = 1.6;
 /** By how much more their colours vary. */
 const VARIED: f32 = 4;
+/** The share of what differs from the set by which it varies at least where there are any. */
+const EVEN: f32 = 0.5;
 /** What a colour of theirs counts at least where it is asked for. */
 const LEAST: f32 = 0.000001;
 
@@ -142,7 +144,11 @@ export function softenCells(
       const shown = at(share, i), inside = at(deep, i);
       const down = min(2, fullHeight - 2 * y), across = min(2, fullWidth - 2 * x);
       const label = at(is, i);
-      const strand = strands != 0 ? strandShare(strands, x, y, label > 0) : 0;
+      let strand = strands != 0 ? strandShare(strands, x, y, label > 0) : 0;
+      if (strand > 0 && label > 0) {
+        const s = setLight(setW, setS, left, i);
+        if (isEven(fl, pl, s, x, y, fullWidth, fullHeight, EVEN)) strand = 0;
+      }
       if (shown <= 0.001 && strand <= 0) continue;
       if (inside >= 0.999 && strand <= 0) {
         for (let dy = 0; dy < down; dy++) {

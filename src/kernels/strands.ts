@@ -184,6 +184,21 @@ function between(squares: usize, columns: i32, rows: i32, u: f32, v: f32): f32 {
   return top * (<f32>1 - fy) + bottom * fy;
 }
 
+/** Whether what differs from the set about a cell differs alike, as it does within what is solid: by less than `share` of it. */
+export function isEven(
+  seen: usize, set: usize, light: f32, x: i32, y: i32, fullWidth: i32, fullHeight: i32, share: f32,
+): bool {
+  let low: f32 = Infinity, high: f32 = 0;
+  for (let v = max(0, 2 * y - 2); v < min(fullHeight, 2 * y + 4); v++) {
+    for (let u = max(0, 2 * x - 2); u < min(fullWidth, 2 * x + 4); u++) {
+      const d = apart(seen, set, light, v * fullWidth + u);
+      low = min(low, d);
+      high = max(high, d);
+    }
+  }
+  return high - low < share * high;
+}
+
 /** How much a cell goes by what is known of strands, 0..1. */
 export function strandShare(strands: usize, x: i32, y: i32, isSomebody: boolean): f32 {
   const block = <i32>load<u32>(strands, 20), columns = <i32>load<u32>(strands, 24), rows = <i32>load<u32>(strands, 28);

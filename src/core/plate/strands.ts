@@ -5,7 +5,7 @@ import { area, type Plane, placed } from './plane'
 
 /** By how much a line stands out from what lies at both its sides, how low a gap lies, what share of that is seen in the picture itself, not only in the set, and how many standard deviations of noise anything has to differ by. */
 export const STRANDS = [1.6, 0.5, 0.3, 4] as const
-/** Shares of cells, of nine squares: of lines beyond somebody, and of gaps within, from which on there are strands. */
+/** Shares of cells: of lines beyond somebody, of nine squares, and of gaps within, of a square and of nine, from which on there are strands. Few are missed rather than any made of what is solid. */
 const [LINES, GAPS] = [0.01, 0.14]
 /** The share of cells beyond somebody that differ from the set, from which on they may be somebody's. */
 const BEYOND = 0.1
@@ -74,12 +74,10 @@ export function strandsOf(k: Kernels, asked: Asked, is: Plane): number {
   const lines = meanOf(squares, k.floats(counts + n * 4, n)).map(share => (share > LINES ? 1 : 0))
   if (!beyond.includes(1) && !lines.includes(1)) return 0
   k.strandSquares({ ...asked, block: BLOCK, wanted: flagged(spread(squares, lines)), within: 1, out: counts })
-  const gaps = meanOf(squares, k.floats(counts, n))
-  const within = spread(
-    squares,
-    lines.map((is, at) => (is > 0 && gaps[at]! > GAPS ? 1 : 0)),
-  )
-  const outside = within.map((share, at) => Math.max(share, beyond[at]!))
+  const gaps = k.floats(counts, n)
+  const many = meanOf(squares, gaps)
+  const within = lines.map((is, at) => (is > 0 && Math.min(gaps[at]!, many[at]!) > GAPS ? 1 : 0))
+  const outside = spread(squares, within).map((share, at) => Math.max(share, beyond[at]!))
   const touched = spread(squares, outside)
   const colours = k.alloc(n * 16)
   k.farthestColours({ ...asked, block: BLOCK, wanted: flagged(spread(squares, touched)), out: colours })
