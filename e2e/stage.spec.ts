@@ -227,6 +227,12 @@ test('the picture is zoomed round the pointer, panned, fitted and shown 1:1', as
   await page.keyboard.up('Space')
   expect((await picture.boundingBox())!.x - zoomed.x).toBeCloseTo(70, 0)
   await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible()
+  // So does the middle button, which pastes nothing.
+  await page.mouse.down({ button: 'middle' })
+  await page.mouse.move(px + 90, py + 30, { steps: 4 })
+  await page.mouse.up({ button: 'middle' })
+  expect((await picture.boundingBox())!.x - zoomed.x).toBeCloseTo(90, 0)
+  await expect(page.locator('[data-sonner-toast]')).toHaveCount(0)
   await page.getByRole('button', { name: '1:1' }).click()
   expect((await picture.boundingBox())!.width).toBe(1280)
   await page.getByRole('button', { name: 'Fit' }).click()

@@ -1,7 +1,7 @@
 // Which layers let nothing be seen of what lies behind them.
 import { expect, it } from 'vitest'
 import { testLayer, testProject } from '../../testing/documents'
-import { edits, hiddenBy, hidesOthers, type Layer } from '.'
+import { edits, endsEarly, hiddenBy, hidesOthers, type Layer } from '.'
 
 const CHANGES: Record<string, Partial<Layer>> = {
   'half there': { opacity: 0.5 },
@@ -38,4 +38,13 @@ it('is said of a film that fills the frame in front of another, and of nothing l
   expect(hidesOthers(mirrored, { ...shot, layers: [mirrored, far] }, takes)).toBe(true)
   edits.addPiece(shot, near.id, edits.startPiece('oval', shot.size))
   expect(hidesOthers(shot.layers[0]!, shot, takes)).toBe(false)
+})
+
+it('ends early where a take plays to its end before the shot’s, until it stands', () => {
+  const { shot } = testProject([testLayer(0), testLayer(1, { span: { from: 0, to: 12 } })])
+  const far = () => shot.layers[1]!
+  expect([shot.layers[0]!, far()].map(layer => endsEarly(layer, shot))).toEqual([false, true])
+  edits.standLayer(shot, far().id, 40)
+  expect(endsEarly(far(), shot)).toBe(false)
+  expect(far().span.to).toBe(shot.length)
 })
