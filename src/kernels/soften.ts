@@ -2,7 +2,7 @@
 import { BLUE_U, codesOf, colourLight, lights, RED_V, tellCodes } from "./light";
 import { at, setLight, setVariance } from "./set";
 import { DOUBTS, drawnOut } from "./settle";
-import { isEven, strandColours, strandShare } from "./strands";
+import { strandAt, strandColours } from "./strands";
 import { looked, plane, wholes } from "./table";
 
 /** Room for the colours from farther in, that of what is thin, and those of nine squares. */
@@ -13,8 +13,6 @@ const MOST: f32 = 0.3;
 const PURER: f32 = 1.6;
 /** By how much more their colours vary. */
 const VARIED: f32 = 4;
-/** The share of what differs from the set by which it varies at least where there are any. */
-const EVEN: f32 = 0.5;
 /** What a colour of theirs counts at least where it is asked for. */
 const LEAST: f32 = 0.000001;
 
@@ -112,7 +110,7 @@ function mostApart(one: usize, other: usize, x: i32, y: i32, width: i32, height:
  * tables: addresses of the frame's y, u, v and luma, the plate's, its squared slopes; labels (1 somebody), their means over a few cells outside and inside
  * of the border, a plane that rises inwards; shares and light of the set that shows near by, light left of each cell; variances by
  * brightness (16), light of codes (2048), likelihoods (1024), how far in colours are looked up (cells, f32); alpha, which is written raw, and somebody's own colour (u32 codes, with
- * the alpha that it was told with) of px that alpha is neither nought nor all of, 0 for others; how roughly alpha is
+ * the alpha that it was told with) of px that alpha is neither nought nor all of, and of all among strands, 0 for others; how roughly alpha is
  * told (u8, DOUBTS for a standard deviation of all), 1 at least where it was told of colours, 0 elsewhere.
  * numbers: f32 of the variance of u, the share of the slope in that of y, noise of a px in that of a cell, variance of colour in that of luma, by how much
  * somebody's colour varies, how loosely alpha is expected, codes of what is thin, what an unknown colour costs, how little is left of what is seen for a colour to be told by itself, alpha that is none, that stays, and that is all, and how loosely it is expected among strands. fars: how many. strands: where there are any, as `strandShare` reads it; 0 for nowhere. Only cells from `fromX` and
@@ -144,11 +142,7 @@ export function softenCells(
       const shown = at(share, i), inside = at(deep, i);
       const down = min(2, fullHeight - 2 * y), across = min(2, fullWidth - 2 * x);
       const label = at(is, i);
-      let strand = strands != 0 ? strandShare(strands, x, y, label > 0) : 0;
-      if (strand > 0 && label > 0) {
-        const s = setLight(setW, setS, left, i);
-        if (isEven(fl, pl, s, x, y, fullWidth, fullHeight, EVEN)) strand = 0;
-      }
+      const strand = strands != 0 ? strandAt(strands, tables, width, x, y, fullWidth, fullHeight) : <f32>0;
       if (shown <= 0.001 && strand <= 0) continue;
       if (inside >= 0.999 && strand <= 0) {
         for (let dy = 0; dy < down; dy++) {

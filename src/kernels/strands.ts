@@ -7,6 +7,8 @@ import { plane } from "./table";
 const NEAR: i32 = 3, FAR: i32 = 5;
 /** How much a difference of colour counts beside one of brightness. */
 const TINT: f32 = 0.25;
+/** The share of what differs from the set by which it varies at least where there are any. */
+const EVEN: f32 = 0.5;
 
 /** By how much a px differs from the set. */
 // @ts-ignore: decorator
@@ -185,7 +187,7 @@ function between(squares: usize, columns: i32, rows: i32, u: f32, v: f32): f32 {
 }
 
 /** Whether what differs from the set about a cell differs alike, as it does within what is solid: by less than `share` of it. */
-export function isEven(
+function isEven(
   seen: usize, set: usize, light: f32, x: i32, y: i32, fullWidth: i32, fullHeight: i32, share: f32,
 ): bool {
   let low: f32 = Infinity, high: f32 = 0;
@@ -200,13 +202,23 @@ export function isEven(
 }
 
 /** How much a cell goes by what is known of strands, 0..1. */
-export function strandShare(strands: usize, x: i32, y: i32, isSomebody: boolean): f32 {
+function strandShare(strands: usize, x: i32, y: i32, isSomebody: boolean): f32 {
   const block = <i32>load<u32>(strands, 20), columns = <i32>load<u32>(strands, 24), rows = <i32>load<u32>(strands, 28);
   if (load<u8>(plane(strands, 4) + (y / block) * columns + x / block) == 0) return 0;
   const u = max(<f32>0, min(<f32>(columns - 1), (<f32>x + <f32>0.5) / <f32>block - <f32>0.5));
   const v = max(<f32>0, min(<f32>(rows - 1), (<f32>y + <f32>0.5) / <f32>block - <f32>0.5));
   if (!isSomebody) return between(plane(strands, 1), columns, rows, u, v);
   return between(plane(strands, 0), columns, rows, u, v) * min(<f32>1, between(plane(strands, 2), columns, rows, u, v));
+}
+
+/** By how much a cell is told by strands, 0..1: not at all where somebody is and what differs differs alike. tables: as softenCells takes them. */
+export function strandAt(strands: usize, tables: usize, width: i32, x: i32, y: i32, fullWidth: i32, fullHeight: i32): f32 {
+  const i = y * width + x;
+  const isSomebody = at(plane(tables, 9), i) > 0;
+  const share = strandShare(strands, x, y, isSomebody);
+  if (share <= 0 || !isSomebody) return share;
+  const light = setLight(plane(tables, 13), plane(tables, 14), plane(tables, 15), i);
+  return isEven(plane(tables, 3), plane(tables, 7), light, x, y, fullWidth, fullHeight, EVEN) ? 0 : share;
 }
 
 /** The colours that strands about a cell may have, one after the other at out; returns how many. */
@@ -226,26 +238,27 @@ export function strandColours(strands: usize, x: i32, y: i32, out: usize): i32 {
 }
 
 /**
- * Lets alpha (u8) of px that go by what is known of strands be no more than it was `before`: a gap among them is no pit. Their colours (as softenCells writes them) are told with
- * whatever alpha they have by now. is: of cells, 1 somebody.
+ * Lets alpha (u8) of px that go by what is known of strands be no more than it was `before`: a gap among them is no pit. Their colours are told with whatever alpha they have by now. tables: as
+ * softenCells takes them.
  */
 export function keepGaps(
-  strands: usize, is: usize, width: i32, height: i32, fullWidth: i32, fullHeight: i32, before: usize, alpha: usize, colours: usize,
+  tables: usize, strands: usize, width: i32, height: i32, fullWidth: i32, fullHeight: i32, before: usize, alpha: usize,
 ): void {
-  const touched = plane(strands, 4), block = <i32>load<u32>(strands, 20), columns = <i32>load<u32>(strands, 24);
+  const colours = plane(tables, 21), touched = plane(strands, 4), block = <i32>load<u32>(strands, 20), columns = <i32>load<u32>(strands, 24);
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
       if (load<u8>(touched + (y / block) * columns + x / block) == 0) {
         x += block - 1 - (x % block);
         continue;
       }
-      if (strandShare(strands, x, y, at(is, y * width + x) > 0) < 0.25) continue;
+      if (strandAt(strands, tables, width, x, y, fullWidth, fullHeight) < 0.25) continue;
       for (let v = 2 * y; v < min(fullHeight, 2 * y + 2); v++) {
         for (let u = 2 * x; u < min(fullWidth, 2 * x + 2); u++) {
           const p = <usize>(v * fullWidth + u);
           const a = min(load<u8>(before + p), load<u8>(alpha + p));
           store<u8>(alpha + p, a);
-          store<u8>(colours + (p << 2), a, 3);
+          // Where none was told there is none to keep.
+          if (load<u32>(colours + (p << 2)) != 0) store<u8>(colours + (p << 2), a, 3);
         }
       }
     }

@@ -148,7 +148,7 @@ export function soften(
     if (strands > 0) k.copyBytes(before, alpha, full.width * full.height)
     dropSpecks(k, full, alpha, px)
     fillPits(k, full, alpha, px)
-    if (strands > 0) k.keepGaps({ ...asked, strands, is: is.byteOffset, before, alpha, colours })
+    if (strands > 0) k.keepGaps({ ...asked, strands, before, alpha })
     dropIslands(k, full, alpha)
   })
 }

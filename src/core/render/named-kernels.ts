@@ -80,7 +80,7 @@ export const NAMED_KERNELS = {
     'within',
     'out',
   ],
-  keepGaps: ['strands', 'is', 'width', 'height', 'fullWidth', 'fullHeight', 'before', 'alpha', 'colours'],
+  keepGaps: ['tables', 'strands', 'width', 'height', 'fullWidth', 'fullHeight', 'before', 'alpha'],
   farthestColours: ['tables', 'width', 'height', 'fullWidth', 'fullHeight', 'block', 'wanted', 'out'],
   settleAlpha: ['raw', 'doubts', 'luma', 'width', 'height', 'fromX', 'fromY', 'toX', 'toY', 'numbers', 'out'],
   besideCells: ['share', 'left', 'step', 'width', 'height', 'weights', 'sums'],

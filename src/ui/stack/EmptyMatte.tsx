@@ -14,7 +14,7 @@ function EndsEarly({ id }: { id: string }) {
   if (early === null) return null
   return (
     <p className="px-1 text-quiet">
-      Nothing lies behind it from frame {early + 1} on, where it ends.{' '}
+      Nothing lies behind it from frame {Math.max(0, early) + 1} on, where it ends.{' '}
       <CommandButton id="stand">Let it stand</CommandButton> until the shot’s end.
     </p>
   )
