@@ -9,7 +9,7 @@ function held(at: i32, last: i32): i32 {
 /** Weights of the four samples about a place t between the middle two. */
 // @ts-expect-error: decorator
 @inline
-function weightsAt(t: f32): v128 {
+export function weightsAt(t: f32): v128 {
   const t2 = t * t, t3 = t2 * t;
   const a: f32 = (2 * t2 - t - t3) * 0.5, b: f32 = (2 - 5 * t2 + 3 * t3) * 0.5;
   const c: f32 = (t + 4 * t2 - 3 * t3) * 0.5, d: f32 = (t3 - t2) * 0.5;

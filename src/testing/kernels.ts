@@ -19,13 +19,19 @@ export function putFloats(k: Kernels, data: ArrayLike<number>): number {
   return ptr
 }
 
+/** Numbers 0..1 one after another, the same for the same seed. */
+export function random(seed: number): () => number {
+  let state = seed
+  return () => {
+    state = (Math.imul(state, 1664525) + 1013904223) >>> 0
+    return state / 2 ** 32
+  }
+}
+
 /** Whole numbers 0..below, the same for the same seed. */
 export function noise(count: number, below: number, seed = 1): number[] {
-  let state = seed
-  return Array.from({ length: count }, () => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0
-    return Math.floor((state / 4294967296) * below)
-  })
+  const next = random(seed)
+  return Array.from({ length: count }, () => Math.floor(next() * below))
 }
 
 export const decode = (code: number): number => {

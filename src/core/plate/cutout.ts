@@ -275,4 +275,4 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
 }
 
 /** Bytes that cutting out takes for each px of the picture, its plate and a frame included. */
-export const CUTTING_BYTES = 82
+export const CUTTING_BYTES = 87

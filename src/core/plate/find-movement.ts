@@ -1,7 +1,9 @@
 // Finding how the camera of a take stands against that of its plate.
+import type { Kernels } from '../render'
 import type { Size } from '../shot/types'
 import type { Cells } from './cells'
-import { farBetween, type Movement, STILL, sampleWithin } from './movement'
+import { farBetween, type Movement, STILL } from './movement'
+import { type Plane, planeIn, roomFor } from './plane'
 
 /** Tiles of the picture, of which each gives the place where the plate changes most; their sides are within bounds, px. */
 const TILES = 3600
@@ -16,8 +18,9 @@ const DOUBTFUL = 3
 const REACH = 20
 const SOUGHT = 400
 const UNLIKE = 24
-/** Codes a cell by which the plate has to change there. */
+/** Codes a cell by which the plate has to change there, and how far from its border. */
 const LEAST_SLOPE = 3
+const BORDER = 3
 const ROUNDS = 12
 /** px that a camera may have gone and is told at once. */
 const NEXT_TO = 0.5
@@ -30,48 +33,45 @@ const LEAST_TURN = 0.2
 /** σ of a normal distribution, in its median of |x|. */
 const MAD = 1.4826
 
-interface Plane extends Size {
-  y: Float32Array
+interface Smooth extends Size {
+  k: Kernels
+  y: Plane
 }
 
-/** Places of a plane, and its slopes there. */
+/** Places of a plane, and its slopes there; room for what is told of each. */
 interface Anchors {
   count: number
-  x: Float64Array
-  y: Float64Array
-  gx: Float64Array
-  gy: Float64Array
+  x: Plane
+  y: Plane
+  gx: Plane
+  gy: Plane
+  shown: Plane
+  off: Plane
 }
 
-function anchorsOf(plane: Plane, tile: number): Anchors {
-  const { width, height, y: v } = plane
-  const found: [number, number, number, number][] = []
-  for (let ty = 3; ty < height - 3; ty += tile) {
-    for (let tx = 3; tx < width - 3; tx += tile) {
-      let best: (typeof found)[0] | null = null
-      let most = LEAST_SLOPE ** 2
-      for (let y = ty; y < Math.min(ty + tile, height - 3); y++) {
-        for (let x = tx; x < Math.min(tx + tile, width - 3); x++) {
-          const i = y * width + x
-          const gx = (v[i + 1]! - v[i - 1]!) / 2
-          const gy = (v[i + width]! - v[i - width]!) / 2
-          const size = gx * gx + gy * gy
-          if (size <= most) continue
-          most = size
-          best = [x, y, gx, gy]
-        }
-      }
-      if (best) found.push(best)
-    }
-  }
-  const [x, y, gx, gy] = [0, 1, 2, 3].map(c => Float64Array.from(found, one => one[c]!)) as Four
-  return { count: found.length, x, y, gx, gy }
-}
+/** They are looked at by fours: what fills the last four up is off by more than could count. */
+const FOUR = 4
+const NOWHERE = 1e9
 
-type Four = [Float64Array, Float64Array, Float64Array, Float64Array]
+function anchorsOf({ k, width, height, y: plane }: Smooth, tile: number): Anchors {
+  const most = Math.ceil(width / tile) * Math.ceil(height / tile)
+  const found = k.scope(() => {
+    const out = k.floats(k.alloc(most * 16), most * 4)
+    const given = { plane: plane.byteOffset, width, height, border: BORDER, tile, least: LEAST_SLOPE }
+    return out.slice(0, 4 * k.steepestPlaces({ ...given, out: out.byteOffset }))
+  })
+  const count = found.length / 4
+  const room = Math.ceil(count / FOUR) * FOUR
+  const [x, y, gx, gy] = [0, 1, 2, 3].map(c => {
+    const numbers = planeIn(k, room)
+    for (let i = 0; i < count; i++) numbers[i] = found[4 * i + c]!
+    return numbers
+  }) as [Plane, Plane, Plane, Plane]
+  return { count, x, y, gx, gy, shown: planeIn(k, room), off: planeIn(k, room).fill(NOWHERE) }
+}
 
 /** The middle one of values in order, which are moved about (Hoare's selection). */
-function middleOf(values: Float64Array): number {
+function middleOf(values: Float32Array): number {
   const at = values.length >> 1
   let [low, high] = [0, values.length - 1]
   while (low < high) {
@@ -110,6 +110,9 @@ function solved(a: number[][], b: number[]): number[] | null {
   return b
 }
 
+/** What a step is told by: ten of a symmetric matrix, and the other side. */
+type Sums = [number, number, number, number, number, number, number, number, number, number, ...number[]]
+
 interface Refined {
   movement: Movement
   /** Codes by which frame and plate differ in the middle of the places. */
@@ -120,64 +123,37 @@ interface Refined {
  * Gauss–Newton steps on the places where the plate changes most, weighted by Tukey's biweight so that people count little
  * (Baker and Matthews 2004; Huber 1981). Of all that was tried, what leaves least in the middle is what it comes to. `px`: px that a cell of the plane has.
  */
-function refine(
-  shown: Float64Array,
-  plate: Plane,
-  anchors: Anchors,
-  from: Movement,
-  px: number,
-  isShift = false,
-): Refined {
-  const { width, height, y: values } = plate
+function refine(plate: Smooth, anchors: Anchors, from: Movement, px: number, isShift = false): Refined {
+  const { k, width, height } = plate
   const [cx, cy] = [(width - 1) / 2, (height - 1) / 2]
   const reach = Math.hypot(cx, cy)
-  const { count, x: xs, y: ys, gx: gxs, gy: gys } = anchors
+  const { count, x: xs, y: ys, gx: gxs, gy: gys, shown, off } = anchors
+  const places = { xs: xs.byteOffset, ys: ys.byteOffset }
+  const compared = { plane: plate.y.byteOffset, width, height, ...places, n: count, shown: shown.byteOffset }
+  const summed = { ...places, gxs: gxs.byteOffset, gys: gys.byteOffset, off: off.byteOffset, n: off.length, cx, cy }
+  const sizes = new Float32Array(count)
   let { x: mx, y: my, turn, scale } = from
-  const residuals = new Float64Array(count)
-  const sizes = new Float64Array(count)
   let best = from
   let least = Number.POSITIVE_INFINITY
   for (let round = 0; round <= ROUNDS; round++) {
-    for (let i = 0; i < count; i++) {
-      const [dx, dy] = [xs[i]! - cx, ys[i]! - cy]
-      const sx = cx + scale * (dx - turn * dy) + mx / px
-      const sy = cy + scale * (dy + turn * dx) + my / px
-      // Of what the plate does not show nothing is told.
-      const isIn = sx > 1 && sy > 1 && sx < width - 2 && sy < height - 2
-      residuals[i] = isIn ? sampleWithin(values, width, sx, sy) - shown[i]! : UNLIKE * 10
-      sizes[i] = Math.abs(residuals[i]!)
-    }
+    const [cos, sin] = [scale, scale * turn]
+    const x0 = cx - cos * cx + sin * cy + mx / px
+    const y0 = cy - sin * cx - cos * cy + my / px
+    // Of what the plate does not show nothing is told.
+    k.anchorsOff({ ...compared, x0, y0, cos, sin, beyond: UNLIKE * 10, out: off.byteOffset })
+    for (let i = 0; i < count; i++) sizes[i] = Math.abs(off[i]!)
     const middle = middleOf(sizes)
     if (middle < least) {
       least = middle
       best = { x: mx, y: my, turn, scale }
     }
     const spread = Math.max(1, MAD * middle)
-    let [axx, axy, ayy, axt, ayt, axs, ays, att, ats, ass, bx, by, bt, bs] = [0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0]
-    for (let i = 0; i < count; i++) {
-      const r = residuals[i]!
-      const t = r / (4 * spread)
-      if (t >= 1 || t <= -1) continue
-      const w = (1 - t * t) ** 2
-      const [gx, gy] = [gxs[i]!, gys[i]!]
-      const [dx, dy] = [(xs[i]! - cx) / reach, (ys[i]! - cy) / reach]
-      const [jt, js] = [gy * dx - gx * dy, gx * dx + gy * dy]
-      const [wx, wy, wt, ws] = [w * gx, w * gy, w * jt, w * js]
-      axx += wx * gx
-      axy += wx * gy
-      ayy += wy * gy
-      axt += wx * jt
-      ayt += wy * jt
-      axs += wx * js
-      ays += wy * js
-      att += wt * jt
-      ats += wt * js
-      ass += ws * js
-      bx -= wx * r
-      by -= wy * r
-      bt -= wt * r
-      bs -= ws * r
-    }
+    const sums = k.scope(() => {
+      const out = k.floats(k.alloc(14 * 4), 14)
+      k.anchorSums({ ...summed, reach: 4 * spread, per: 1 / reach, sums: out.byteOffset })
+      return [...out]
+    })
+    const [axx, axy, ayy, axt, ayt, axs, ays, att, ats, ass, ...b] = sums as Sums
     const a = [
       [axx, axy, axt, axs],
       [axy, ayy, ayt, ays],
@@ -186,7 +162,7 @@ function refine(
     ]
     // Turn and scale only where they are told.
     for (let p = 0; p < 4; p++) a[p]![p]! += p < 2 ? 1e-3 : isShift ? 1e12 : 1
-    const step = solved(a, [bx, by, bt, bs])
+    const step = solved(a, b)
     if (!step) break
     mx += step[0]! * px
     my += step[1]! * px
@@ -200,30 +176,19 @@ function refine(
 }
 
 /** Smoothed by a binomial of three either way: what is finer than cells would be taken for movement. */
-function smoothed({ width, height, y: v }: Plane): Plane {
-  const room = new Float32Array(v.length)
-  const out = new Float32Array(v.length)
-  for (let y = 0; y < height; y++) {
-    for (let x = 0, i = y * width; x < width; x++, i++)
-      room[i] = (v[i - (x > 0 ? 1 : 0)]! + 2 * v[i]! + v[i + (x < width - 1 ? 1 : 0)]!) / 4
-  }
-  for (let y = 0; y < height; y++) {
-    const [up, down] = [y > 0 ? width : 0, y < height - 1 ? width : 0]
-    for (let x = 0, i = y * width; x < width; x++, i++) out[i] = (room[i - up]! + 2 * room[i]! + room[i + down]!) / 4
-  }
-  return { width, height, y: out }
+function smoothed({ k, width, height, y }: Smooth): Smooth {
+  const out = roomFor(k, y.length)
+  k.scope(() => {
+    const row = k.alloc((width + 4) * 4)
+    k.smoothPlane({ src: y.byteOffset, width, height, row, out: out.byteOffset })
+  })
+  return { k, width, height, y: out }
 }
 
-const rowAt = (plane: Float32Array, i: number): number => plane[i - 1]! + 2 * plane[i]! + plane[i + 1]!
-
-/** A plane at places, smoothed as `smoothed` does, its codes brought to another light. */
-function smoothAt(plane: Float32Array, width: number, share: number, { count, x, y }: Anchors): Float64Array {
-  const out = new Float64Array(count)
-  for (let i = 0; i < count; i++) {
-    const at = y[i]! * width + x[i]!
-    out[i] = ((rowAt(plane, at - width) + 2 * rowAt(plane, at) + rowAt(plane, at + width)) / 16) * share
-  }
-  return out
+/** What a plane shows at places, smoothed as `smoothed` does, its codes brought to another light. */
+function show({ k, width, y: plane }: Smooth, share: number, { count: n, x, y, shown }: Anchors): void {
+  const places = { xs: x.byteOffset, ys: y.byteOffset, n }
+  k.smoothAnchors({ plane: plane.byteOffset, width, ...places, share, out: shown.byteOffset })
 }
 
 export interface MovementFinder {
@@ -232,7 +197,7 @@ export interface MovementFinder {
 }
 
 /** The shift in whole samples at which most places look alike, within REACH either way. */
-function search(shown: Float64Array, plate: Plane, anchors: Anchors): { x: number; y: number } {
+function search(plate: Smooth, anchors: Anchors): { x: number; y: number } {
   const { width, height, y: plane } = plate
   const step = Math.ceil(anchors.count / SOUGHT)
   let best = { x: 0, y: 0 }
@@ -243,7 +208,7 @@ function search(shown: Float64Array, plate: Plane, anchors: Anchors): { x: numbe
       for (let i = 0; i < anchors.count; i += step) {
         const px = Math.max(0, Math.min(width - 1, anchors.x[i]! + dx))
         const py = Math.max(0, Math.min(height - 1, anchors.y[i]! + dy))
-        sum += Math.min(UNLIKE, Math.abs(plane[py * width + px]! - shown[i]!))
+        sum += Math.min(UNLIKE, Math.abs(plane[py * width + px]! - anchors.shown[i]!))
       }
       if (sum >= least) continue
       least = sum
@@ -253,37 +218,38 @@ function search(shown: Float64Array, plate: Plane, anchors: Anchors): { x: numbe
   return best
 }
 
-/** Prepares a plate for telling how frames stand against it. Movement of up to some 40 px is found. */
+/** Prepares a plate for telling how frames stand against it. Movement of up to some 40 px is found. Throws OutOfMemory, as finding it does. */
 export function movementFinder(plate: Cells): MovementFinder {
+  const { k } = plate
   const { width, height } = plate.full
   const middle = smoothed(plate)
   const middleAnchors = anchorsOf(middle, MIDDLE_TILE)
-  const fine = smoothed({ ...plate.full, y: plate.luma })
+  const fine = smoothed({ k, ...plate.full, y: plate.luma })
   const tile = Math.round(Math.sqrt((width * height) / TILES))
   const fineAnchors = anchorsOf(fine, Math.max(LEAST_TILE, Math.min(MOST_TILE, tile)))
 
   /** By cells, which see farther. */
   function roughly(frame: Cells, share: number, near: Movement): Movement {
-    const shown = smoothAt(frame.y, frame.width, share, middleAnchors)
-    const closer = refine(shown, middle, middleAnchors, near, CELL, true)
+    show(frame, share, middleAnchors)
+    const closer = refine(middle, middleAnchors, near, CELL, true)
     if (closer.left <= DOUBTFUL) return closer.movement
-    const { x, y } = search(shown, middle, middleAnchors)
-    const other = refine(shown, middle, middleAnchors, { ...STILL, x: x * CELL, y: y * CELL }, CELL, true)
+    const { x, y } = search(middle, middleAnchors)
+    const other = refine(middle, middleAnchors, { ...STILL, x: x * CELL, y: y * CELL }, CELL, true)
     return other.left < closer.left ? other.movement : closer.movement
   }
 
   return {
     find(frame, share, near) {
       if (fineAnchors.count < FEW || middleAnchors.count < FEW) return near
-      const shown = smoothAt(frame.luma, width, share, fineAnchors)
-      const close = refine(shown, fine, fineAnchors, near, 1)
+      show({ k, ...plate.full, y: frame.luma }, share, fineAnchors)
+      const close = refine(fine, fineAnchors, near, 1)
       // As a rule the camera stands next to where it stood.
       const isThere = close.left <= DOUBTFUL && farBetween(close.movement, near, frame.full) < NEXT_TO
-      const { movement } = isThere ? close : refine(shown, fine, fineAnchors, roughly(frame, share, near), 1)
+      const { movement } = isThere ? close : refine(fine, fineAnchors, roughly(frame, share, near), 1)
       // A turn of less than can be told is none.
       const turned = farBetween({ ...movement, x: 0, y: 0 }, STILL, frame.full)
       if (turned === 0 || turned >= LEAST_TURN) return movement
-      const shift = refine(shown, fine, fineAnchors, { ...movement, turn: 0, scale: 1 }, 1, true).movement
+      const shift = refine(fine, fineAnchors, { ...movement, turn: 0, scale: 1 }, 1, true).movement
       return { ...shift, turn: 0, scale: 1 }
     },
   }

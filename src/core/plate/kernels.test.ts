@@ -1,7 +1,7 @@
 // The kernels that tell somebody from the set, beside what they do in plain words.
 import fc from 'fast-check'
 import { beforeAll, expect, it } from 'vitest'
-import { testKernels } from '../../testing/kernels'
+import { random, testKernels } from '../../testing/kernels'
 import type { Kernels } from '../render'
 import { believe } from './belief'
 import { bonds } from './bonds'
@@ -19,14 +19,6 @@ beforeAll(async () => {
 
 const sizes = fc.record({ width: fc.integer({ min: 1, max: 37 }), height: fc.integer({ min: 1, max: 19 }) })
 const seeds = fc.integer({ min: 1, max: 1e6 })
-
-function random(seed: number): () => number {
-  let state = seed
-  return () => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0
-    return state / 2 ** 32
-  }
-}
 
 function planeOf(n: number, next: () => number): Plane {
   const plane = planeIn(k, n)

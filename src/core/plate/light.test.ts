@@ -5,6 +5,7 @@ import { cloth, grainOf } from '../../testing/texture'
 import type { Kernels } from '../render'
 import { blankCells, readCells } from './cells'
 import { type Gain, inLight, measureGain, measureLight } from './light'
+import { planeIn } from './plane'
 
 let k: Kernels
 beforeAll(async () => {
@@ -65,7 +66,7 @@ describe('light', () => {
 
   it('adds nothing where there is too little to tell', () => {
     const plate = cellsOf([1, 1, 1], 0, false)
-    const busy = new Float32Array(plate.width * plate.height).fill(1)
+    const busy = planeIn(k, plate.width * plate.height).fill(1)
     expect(measureLight(plate, plate, busy, [1, 2, 3])).toEqual({ gain: [1, 2, 3], offset: 0 })
   })
 })

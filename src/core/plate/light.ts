@@ -89,17 +89,6 @@ export function inLight(plate: Cells, light: Light, out: Cells): void {
   lumaInLight(plate, whole(plate), light, out.luma)
 }
 
-/** Light of lifted codes, by sixteenths: powers take their time. */
-const FINE = 16
-const LINEAR = Float64Array.from({ length: Math.ceil(WHITE) * FINE + 2 }, (_, i) => linearOf(i / FINE))
-
-/** The same as `linearOf`, within some millionths of it, of codes that are not clipped. */
-function quickLinear(code: number): number {
-  const at = code * FINE
-  const i = at | 0
-  return LINEAR[i]! + (at - i) * (LINEAR[i + 1]! - LINEAR[i]!)
-}
-
 /** Cells from one that is looked at to the next, either way, at least; and how many of them are enough. */
 const STEP = 5
 const ENOUGH = 8000
@@ -109,70 +98,50 @@ const BRIGHTEST = 255 + 14.025 - 12
 /** Codes from which on what is added to light is told: it is seen in the dark most of all. */
 const DARK = 18
 
-/** What u and v add to y for red, green and blue. */
-const CHANNELS = [
-  [0, CR],
-  [(-KB * CB) / KG, (-KR * CR) / KG],
-  [CB, 0],
-] as const
-
 /** Bins of the logarithm of a factor, and how far it may reach either way. */
 const BINS = 241
 const REACH = 1.2
-/** Steps of the mode that are small enough. */
-const SETTLED = 2e-5
 
 const stepOf = ({ width, height }: Size): number => Math.max(STEP, Math.round(Math.sqrt((width * height) / ENOUGH)))
 
 /** Cells that are looked at, at most. */
 const sampled = (size: Size): number => Math.ceil(size.height / stepOf(size)) * Math.ceil(size.width / stepOf(size))
 
-/** The codes of each channel of plate and frame where both show the set and neither is darker than `least` or clipped. */
-function eachPair(
-  frame: Cells,
-  plate: Cells,
-  busy: Float32Array | null,
-  least: number,
-  use: (channel: number, plate: number, frame: number) => void,
-): void {
-  const { width, height } = frame
-  const step = stepOf(frame)
-  const [py, pu, pv, fy, fu, fv] = [plate.y, plate.u, plate.v, frame.y, frame.u, frame.v]
-  for (let y = 1; y < height; y += step) {
-    for (let x = 1, i = y * width + 1; x < width; x += step, i += step) {
-      if (busy && busy[i]! > 0.02) continue
-      const [p, pb, pr, f, fb, fr] = [py[i]!, pu[i]!, pv[i]!, fy[i]!, fu[i]!, fv[i]!]
-      for (let c = 0; c < 3; c++) {
-        const [cu, cv] = CHANNELS[c]!
-        const a = p + cu! * pb + cv! * pr
-        const b = f + cu! * fb + cv! * fr
-        if (a >= least && b >= least && a <= BRIGHTEST && b <= BRIGHTEST) use(c, a, b)
-      }
-    }
-  }
+/** Codes of a channel where both show the set, as many of the plate as of the frame. */
+interface Pairs {
+  from: Plane
+  to: Plane
 }
 
-const three = <T>(one: () => T): [T, T, T] => [one(), one(), one()]
+/** Red, green and blue where neither is darker than `least` or clipped, until the present scope is left. Throws OutOfMemory. */
+function pairsOf(frame: Cells, plate: Cells, busy: Plane | null, least: number): Pairs[] {
+  const { k, width, height } = frame
+  const room = sampled(frame)
+  const [planes, counts, out] = [k.alloc(28), k.alloc(12), k.alloc(6 * room * 4)]
+  const addresses = [plate, frame].flatMap(({ y, u, v }) => [y, u, v].map(plane => plane.byteOffset))
+  k.ints(planes, 7).set([...addresses, busy?.byteOffset ?? 0])
+  k.lightPairs({ planes, width, height, step: stepOf(frame), least, most: BRIGHTEST, room, out, counts })
+  return Array.from(k.ints(counts, 3), (n, c) => {
+    const [from, to] = [0, 1].map(i => k.floats(out + (2 * c + i) * room * 4, n)) as [Plane, Plane]
+    return { from, to }
+  })
+}
 
 /**
- * The gain of `frame` over `plate`, channel by channel: the ratio that most of the picture shares (the mode of a histogram of its
- * logarithm), made finer by iterated reweighting (Tukey's biweight). `busy`: what is known to be somebody, 0..1 for each cell, or
- * null. Where people fill the picture, what is left of it decides.
+ * The gain of `frame` over `plate`, channel by channel: the ratio that most of the picture shares, as `sharedRatio` tells it. `busy`: what is known to be
+ * somebody, 0..1 for each cell, or null. Where people fill the picture, what is left of it decides. Throws OutOfMemory.
  */
-export function measureGain(frame: Cells, plate: Cells, busy: Float32Array | null): Gain {
-  const most = sampled(frame)
-  const all = three(() => ({ ratios: new Float32Array(most), bins: new Float64Array(BINS), count: 0 }))
-  eachPair(frame, plate, busy, DARKEST, (c, a, b) => {
-    const r = Math.log(b / a)
-    if (r >= REACH || r <= -REACH) return
-    const channel = all[c]!
-    channel.ratios[channel.count++] = r
-    channel.bins[(((r + REACH) / (2 * REACH)) * (BINS - 1) + 0.5) | 0]!++
+export function measureGain(frame: Cells, plate: Cells, busy: Plane | null): Gain {
+  const { k } = frame
+  return k.scope(() => {
+    const [histogram, room] = [k.alloc(BINS * 4), k.alloc((sampled(frame) + 4) * 4)]
+    const [r, g, b] = pairsOf(frame, plate, busy, DARKEST).map(({ from, to }) => {
+      k.ints(histogram, BINS).fill(0)
+      const pairs = { from: from.byteOffset, to: to.byteOffset, n: from.length }
+      return Math.exp(k.sharedRatio({ ...pairs, reach: REACH, bins: BINS, histogram, room })) ** (1 / POWER)
+    })
+    return [r!, g!, b!]
   })
-  const [r, g, b] = all.map(
-    ({ ratios, bins, count }) => Math.exp(modeOf(ratios.subarray(0, count), bins)) ** (1 / POWER),
-  )
-  return [r!, g!, b!]
 }
 
 /** Steps of what is added that are small enough, of white. */
@@ -182,62 +151,54 @@ const CLOSE = 1
 const WEIGHINGS = 5
 const FEW = 200
 
-/** Light of plate and frame at some places, linear, and by how much the latter grows with its code. */
-interface Samples {
-  from: Float64Array
-  to: Float64Array
-  slope: Float64Array
-}
-
-/** What tells a line through samples, those that are off by `reach` codes and more left out, others counted by how near and how sure they are. */
-function summed({ from, to, slope }: Samples, gain: number, offset: number, reach: number) {
-  let [n, a, b, aa, ab, squares, weights] = [0, 0, 0, 0, 0, 0, 0]
-  for (let i = 0; i < from.length; i++) {
-    const [p, q, s] = [from[i]!, to[i]!, slope[i]!]
-    const off = (q - gain * p - offset) / s
-    const t = off / reach
-    if (t >= 1 || t <= -1) continue
-    const share = (1 - t * t) ** 2
-    const w = share / (s * s)
-    squares += share * off * off
-    weights += share
-    n += w
-    a += w * p
-    b += w * q
-    aa += w * p * p
-    ab += w * p * q
-  }
-  return { n, a, b, aa, ab, squares, weights }
+/** What tells a line through lights, as `lightSums` adds it up. */
+interface Sums {
+  n: number
+  a: number
+  b: number
+  aa: number
+  ab: number
+  squares: number
+  weights: number
 }
 
 /**
  * The same with what is added to all of it, such as stray light: least squares in linear light of what both show of the set, each place counted by how sure its code tells
- * light, those that are off counting little (iterated reweighting, Tukey's biweight). Begins with the gain that is known without. `busy`: as there.
+ * light, those that are off counting little (iterated reweighting, Tukey's biweight). Begins with the gain that is known without. `busy`: as there. Throws OutOfMemory.
  */
-export function measureLight(frame: Cells, plate: Cells, busy: Float32Array | null, known: Gain): Light {
-  const most = sampled(frame)
-  const counts = [0, 0, 0]
-  const rooms = three((): Samples => {
-    const [from, to, slope] = three(() => new Float64Array(most))
-    return { from, to, slope }
+export function measureLight(frame: Cells, plate: Cells, busy: Plane | null, known: Gain): Light {
+  const { k } = frame
+  return k.scope(() => {
+    const all = pairsOf(frame, plate, busy, DARK).map(({ from, to }) => {
+      const [n, lights] = [from.length, k.alloc(from.length * 24)]
+      k.pairLights({ from: from.byteOffset, to: to.byteOffset, n, out: lights })
+      return { n, lights }
+    })
+    const sums = k.doubles(k.alloc(7 * 8), 7)
+    const summed = (c: number, gain: number, offset: number, reach: number): Sums => {
+      k.lightSums({ ...all[c]!, gain, offset, reach, sums: sums.byteOffset })
+      const [n, a, b, aa, ab, squares, weights] = sums as unknown as [
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+      ]
+      return { n, a, b, aa, ab, squares, weights }
+    }
+    return all.some(({ n }) => n < FEW) ? { gain: known, offset: 0 } : lineThrough(summed, known)
   })
-  eachPair(frame, plate, busy, DARK, (c, a, b) => {
-    const { from, to, slope } = rooms[c]!
-    const [at, light] = [counts[c]!++, quickLinear(b)]
-    from[at] = quickLinear(a)
-    to[at] = light
-    slope[at] = light / (POWER * b)
-  })
-  const all = rooms.map(({ from, to, slope }, c): Samples => {
-    const told = (values: Float64Array) => values.subarray(0, counts[c]!)
-    return { from: told(from), to: told(to), slope: told(slope) }
-  })
-  if (all.some(({ from }) => from.length < FEW)) return { gain: known, offset: 0 }
+}
+
+/** The light by which frames stand to their plate, told again and again from those that are near what was told. */
+function lineThrough(summed: (c: number, gain: number, offset: number, reach: number) => Sums, known: Gain): Light {
   let gain: Gain = known
   let offset = 0
   let spread = 4
   for (let round = 0; round < WEIGHINGS; round++) {
-    const sums = all.map((samples, c) => summed(samples, gain[c]!, offset, 4 * spread))
+    const sums = gain.map((g, c) => summed(c, g, offset, 4 * spread))
     // One sum is added to all channels; each has a gain of its own.
     const top = sums.reduce((sum, { a, b, aa, ab }) => sum + b - (a * ab) / aa, 0)
     const bottom = sums.reduce((sum, { n, a, aa }) => sum + n - (a * a) / aa, 0)
@@ -261,36 +222,4 @@ export function lightsOf(frames: readonly { gain: Gain; veiled: Light }[]): Ligh
   const offsets = frames.map(f => f.veiled.offset).sort((a, b) => a - b)
   const isVeiled = Math.abs(offsets[offsets.length >> 1] ?? 0) >= VEIL
   return frames.map(({ gain, veiled }) => (isVeiled ? veiled : { gain, offset: 0 }))
-}
-
-function modeOf(ratios: Float32Array, bins: Float64Array): number {
-  if (ratios.length < 50) return 0
-  let best = 0
-  let most = -1
-  for (let i = 2; i < BINS - 2; i++) {
-    const n = bins[i - 2]! + 2 * bins[i - 1]! + 3 * bins[i]! + 2 * bins[i + 1]! + bins[i + 2]!
-    if (n > most) [best, most] = [i, n]
-  }
-  let at = (best / (BINS - 1)) * 2 * REACH - REACH
-  let spread = 0.03
-  for (let round = 0; round < 8; round++) {
-    let sum = 0
-    let weights = 0
-    let squares = 0
-    for (let i = 0; i < ratios.length; i++) {
-      const r = ratios[i]!
-      const d = (r - at) / (4 * spread)
-      if (Math.abs(d) >= 1) continue
-      const w = (1 - d * d) ** 2
-      sum += w * r
-      weights += w
-      squares += w * (r - at) ** 2
-    }
-    if (weights === 0) break
-    const moved = sum / weights - at
-    at += moved
-    if (Math.abs(moved) < SETTLED) break
-    spread = Math.max(0.004, Math.min(0.03, Math.sqrt(squares / weights)))
-  }
-  return at
 }

@@ -5,7 +5,8 @@ import { noise, testKernels } from '../../testing/kernels'
 import type { Kernels } from '../render'
 import type { Size } from '../shot/types'
 import { blankCells } from './cells'
-import { type Movement, movedPlate, sampleWithin } from './movement'
+import { type Movement, movedPlate } from './movement'
+import { type Plane, planeIn } from './plane'
 
 let k: Kernels
 beforeAll(async () => {
@@ -67,13 +68,140 @@ it('is what lies at each place moved, its border going on', () => {
               const y = cy + at.scale * (dy + at.turn * dx) + at.y / px
               const plain = sampleAt(size, plate[name], x, y)
               most = Math.max(most, Math.abs(value - plain))
-              if (x > 1 && y > 1 && x < size.width - 2 && y < size.height - 2)
-                expect(sampleWithin(plate[name], size.width, x, y)).toBeCloseTo(plain, 3)
             })
             // Places between samples are told by 1024ths where the plate is turned.
             expect(most).toBeLessThan(at.turn === 0 && at.scale === 1 ? 0.02 : 0.6)
           }
         }),
+    ),
+  )
+})
+
+/** Places with slopes there, by fours, as those of a camera's anchors lie. */
+function places(count: number, { width, height }: Size, seed: number) {
+  const n = Math.ceil(count / 4) * 4
+  const of = (values: number[]) => {
+    const plane = planeIn(k, n)
+    plane.set(values)
+    return plane
+  }
+  const [x, y] = [noise(count, width - 4, seed), noise(count, height - 4, seed + 1)].map(all => of(all.map(v => v + 2)))
+  const [gx, gy] = [noise(count, 99, seed + 2), noise(count, 99, seed + 3)].map(all => of(all.map(v => v - 50)))
+  return { n, x: x!, y: y!, gx: gx!, gy: gy! }
+}
+
+it('is told by places: what shows there, and by how much it is off from what the plate shows', () => {
+  fc.assert(
+    fc.property(
+      fc.record({ width: fc.integer({ min: 6, max: 61 }), height: fc.integer({ min: 6, max: 47 }) }),
+      movements,
+      fc.integer({ min: 1, max: 40 }),
+      fc.integer({ min: 1, max: 1e6 }),
+      (size, at, count, seed) =>
+        k.scope(() => {
+          const { width, height } = size
+          const [plane, shown, off] = [planeIn(k, width * height + 4), planeIn(k, count), planeIn(k, count)]
+          plane.set(noise(width * height, 256, seed))
+          const { x, y } = places(count, size, seed)
+          const given = { plane: plane.byteOffset, width, xs: x.byteOffset, ys: y.byteOffset, n: count }
+          k.smoothAnchors({ ...given, share: 1.25, out: shown.byteOffset })
+          const [cos, sin] = [at.scale, at.scale * at.turn]
+          const to = { x0: at.x, y0: at.y, cos, sin, beyond: 999 }
+          k.anchorsOff({ ...given, height, ...to, shown: shown.byteOffset, out: off.byteOffset })
+          for (let i = 0; i < count; i++) {
+            let sum = 0
+            for (let dy = -1; dy <= 1; dy++) {
+              for (let dx = -1; dx <= 1; dx++)
+                sum += (2 - Math.abs(dx)) * (2 - Math.abs(dy)) * plane[(y[i]! + dy) * width + x[i]! + dx]!
+            }
+            expect(shown[i]).toBeCloseTo((1.25 * sum) / 16, 3)
+            const sx = at.x + cos * x[i]! - sin * y[i]!
+            const sy = at.y + sin * x[i]! + cos * y[i]!
+            const isIn = sx > 1 && sy > 1 && sx < width - 2 && sy < height - 2
+            if (isIn) expect(off[i]).toBeCloseTo(sampleAt(size, plane, sx, sy) - shown[i]!, 2)
+            else expect(off[i]).toBe(999)
+          }
+        }),
+    ),
+  )
+})
+
+it('is told where the plate, smoothed, changes most', () => {
+  fc.assert(
+    fc.property(
+      fc.record({ width: fc.integer({ min: 1, max: 61 }), height: fc.integer({ min: 1, max: 47 }) }),
+      fc.integer({ min: 4, max: 12 }),
+      fc.integer({ min: 1, max: 1e6 }),
+      (size, tile, seed) =>
+        k.scope(() => {
+          const { width, height } = size
+          const [plane, smooth, row] = [width * height, width * height, width].map(n => planeIn(k, n + 4)) as [
+            Plane,
+            Plane,
+            Plane,
+          ]
+          plane.set(noise(width * height, 256, seed))
+          k.smoothPlane({ src: plane.byteOffset, width, height, row: row.byteOffset, out: smooth.byteOffset })
+          const held = (x: number, y: number) =>
+            plane[Math.max(0, Math.min(height - 1, y)) * width + Math.max(0, Math.min(width - 1, x))]!
+          for (let y = 0; y < height; y++) {
+            for (let x = 0; x < width; x++) {
+              let sum = 0
+              for (let dy = -1; dy <= 1; dy++)
+                for (let dx = -1; dx <= 1; dx++) sum += (2 - Math.abs(dx)) * (2 - Math.abs(dy)) * held(x + dx, y + dy)
+              expect(smooth[y * width + x]).toBeCloseTo(sum / 16, 3)
+            }
+          }
+          const steep: number[] = []
+          for (let top = 3; top < height - 3; top += tile) {
+            for (let left = 3; left < width - 3; left += tile) {
+              let best = [0, 0, 0, 0, 9]
+              for (let y = top; y < Math.min(top + tile, height - 3); y++) {
+                for (let x = left; x < Math.min(left + tile, width - 3); x++) {
+                  const i = y * width + x
+                  const [gx, gy] = [smooth[i + 1]! - smooth[i - 1]!, smooth[i + width]! - smooth[i - width]!]
+                  const most = (gx * gx + gy * gy) / 4
+                  if (most > best[4]!) best = [x, y, gx / 2, gy / 2, most]
+                }
+              }
+              if (best[4]! > 9) steep.push(...best.slice(0, 4))
+            }
+          }
+          const out = planeIn(k, 4 * Math.ceil(width / tile) * Math.ceil(height / tile))
+          const given = { plane: smooth.byteOffset, width, height, border: 3, tile, least: 3, out: out.byteOffset }
+          expect(k.steepestPlaces(given)).toBe(steep.length / 4)
+          for (const [i, v] of steep.entries()) expect(out[i]).toBeCloseTo(v, 3)
+        }),
+    ),
+  )
+})
+
+it('is stepped to by what is off at all of them, what is far off left out', () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 1, max: 40 }), fc.integer({ min: 1, max: 1e6 }), (count, seed) =>
+      k.scope(() => {
+        const { n, x, y, gx, gy } = places(count, { width: 64, height: 48 }, seed)
+        const [off, sums] = [planeIn(k, n).fill(1e9), planeIn(k, 14)]
+        off.set(noise(count, 41, seed + 9).map(v => v - 20))
+        const [xs, ys, gxs, gys, at] = [x, y, gx, gy, off].map(plane => plane.byteOffset) as [
+          number,
+          number,
+          number,
+          number,
+          number,
+        ]
+        k.anchorSums({ xs, ys, gxs, gys, off: at, n, reach: 12, cx: 32, cy: 24, per: 1 / 40, sums: sums.byteOffset })
+        const plain = new Float64Array(14)
+        for (let i = 0; i < count; i++) {
+          const w = Math.max(0, 1 - (off[i]! / 12) ** 2) ** 2
+          const [dx, dy] = [(x[i]! - 32) / 40, (y[i]! - 24) / 40]
+          const steps = [gx[i]!, gy[i]!, gy[i]! * dx - gx[i]! * dy, gx[i]! * dx + gy[i]! * dy] as const
+          const [jx, jy, jt, js] = steps
+          const products = [jx * jx, jx * jy, jy * jy, jx * jt, jy * jt, jx * js, jy * js, jt * jt, jt * js, js * js]
+          for (const [c, v] of [...products, ...steps.map(j => -j * off[i]!)].entries()) plain[c]! += w * v
+        }
+        for (const [c, v] of plain.entries()) expect(Math.abs(sums[c]! - v)).toBeLessThan(0.1 + 1e-5 * Math.abs(v))
+      }),
     ),
   )
 })

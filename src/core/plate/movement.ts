@@ -13,21 +13,6 @@ export interface Movement {
 
 export const STILL: Movement = { x: 0, y: 0, turn: 0, scale: 1 }
 
-/** A plane between its samples, those two to each side of the place being part of it (Catmull–Rom). */
-export function sampleWithin(plane: Float32Array, width: number, x: number, y: number): number {
-  const [ix, iy] = [Math.floor(x), Math.floor(y)]
-  const [t, s] = [x - ix, y - iy]
-  const [t2, t3, s2, s3] = [t * t, t * t * t, s * s, s * s * s]
-  const [a, b, c, d] = [(2 * t2 - t - t3) / 2, (2 - 5 * t2 + 3 * t3) / 2, (t + 4 * t2 - 3 * t3) / 2, (t3 - t2) / 2]
-  let sum = 0
-  let i = (iy - 1) * width + ix - 1
-  for (let r = 0; r < 4; r++, i += width) {
-    const h = r === 0 ? 2 * s2 - s - s3 : r === 1 ? 2 - 5 * s2 + 3 * s3 : r === 2 ? s + 4 * s2 - 3 * s3 : s3 - s2
-    sum += h * (a * plane[i]! + b * plane[i + 1]! + c * plane[i + 2]! + d * plane[i + 3]!)
-  }
-  return sum / 2
-}
-
 /** How far apart the corner that differs most lies between two, px. */
 export function farBetween(one: Movement, other: Movement, { width, height }: Size): number {
   const reach = Math.hypot(width, height) / 2

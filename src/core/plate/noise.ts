@@ -1,6 +1,6 @@
 // How much a picture of a set differs from its plate by noise alone.
 import type { Cells } from './cells'
-import { Counts, LARGEST, MAD } from './counts'
+import { COUNTS, Counts, LARGEST, MAD } from './counts'
 import type { Plane } from './plane'
 
 /** Variances in codes². */
@@ -15,7 +15,6 @@ export interface Noise {
 }
 
 const NOISE_BINS = 16
-const CODES = 272
 /** Cells from one that is looked at to the next, either way, at least; and how many of them are enough. */
 const STEP = 4
 const ENOUGH = 16000
@@ -24,43 +23,26 @@ const LEAST = 0.6
 const LEAST_CHROMA = 1.1
 const [LEAST_SLOPE, MOST_SLOPE] = [0.004, 0.06]
 
-export const binOf = (y: number): number => {
-  const bin = ((y / CODES) * NOISE_BINS) | 0
-  return bin < 0 ? 0 : bin >= NOISE_BINS ? NOISE_BINS - 1 : bin
-}
-
 /**
  * Noise by brightness (photon transfer) from the differences of a frame and its plate in the same light, where these are
  * small: medians, so that people in the picture tell little. `slopes`: squared slopes of the plate, cell by cell. `busy`: what is known to be
- * somebody, 0..1 for each cell, or null.
+ * somebody, 0..1 for each cell, or null. Throws OutOfMemory.
  */
-export function measureNoise(frame: Cells, plate: Cells, slopes: Float32Array, busy: Float32Array | null): Noise {
-  const { width, height } = frame
+export function measureNoise(frame: Cells, plate: Cells, slopes: Plane, busy: Plane | null): Noise {
+  const { k, width, height } = frame
   const step = Math.max(STEP, Math.round(Math.sqrt((width * height) / ENOUGH)))
-  const flat = Array.from({ length: NOISE_BINS }, () => new Counts())
-  const [us, vs, steep, steepC] = [new Counts(), new Counts(), new Counts(), new Counts()]
-  for (let y = 1; y < height; y += step) {
-    for (let x = 1; x < width; x += step) {
-      const i = y * width + x
-      if (busy && busy[i]! > 0.02) continue
-      const d = Math.abs(frame.y[i]! - plate.y[i]!)
-      if (d > LARGEST) continue
-      const du = Math.abs(frame.u[i]! - plate.u[i]!)
-      const dv = Math.abs(frame.v[i]! - plate.v[i]!)
-      const slope = slopes[i]!
-      if (slope < 9) {
-        flat[binOf(plate.y[i]!)]!.add(d)
-        us.add(du)
-        vs.add(dv)
-      } else if (slope > 36) {
-        // As shares of the slope, a hundredfold.
-        const share = 100 / Math.sqrt(slope)
-        steep.add(d * share)
-        steepC.add(du * share)
-        steepC.add(dv * share)
-      }
-    }
-  }
+  const tables = k.scope(() => {
+    const counted = k.ints(k.alloc((NOISE_BINS + 4) * COUNTS * 4), (NOISE_BINS + 4) * COUNTS)
+    counted.fill(0)
+    const planes = k.alloc(32)
+    const addresses = [frame, plate].flatMap(({ y, u, v }) => [y, u, v].map(plane => plane.byteOffset))
+    k.ints(planes, 8).set([...addresses, slopes.byteOffset, busy?.byteOffset ?? 0])
+    k.countNoise({ planes, width, height, step, largest: LARGEST, out: counted.byteOffset })
+    return Uint32Array.from(counted)
+  })
+  const table = (i: number) => new Counts(tables.subarray(i * COUNTS, (i + 1) * COUNTS))
+  const flat = Array.from({ length: NOISE_BINS }, (_, bin) => table(bin))
+  const [us, vs, steep, steepC] = [0, 1, 2, 3].map(i => table(NOISE_BINS + i)) as [Counts, Counts, Counts, Counts]
   const all = new Counts()
   for (const counts of flat) all.addAll(counts)
   const usual = Math.max(LEAST, MAD * all.median())

@@ -41,6 +41,16 @@ export const NAMED_KERNELS = {
   ],
   shiftPlane: ['src', 'width', 'height', 'x', 'y', 'dst', 'row'],
   turnPlane: ['src', 'width', 'height', 'x0', 'y0', 'cos', 'sin', 'dst'],
+  lightPairs: ['planes', 'width', 'height', 'step', 'least', 'most', 'room', 'out', 'counts'],
+  sharedRatio: ['from', 'to', 'n', 'reach', 'bins', 'histogram', 'room'],
+  pairLights: ['from', 'to', 'n', 'out'],
+  lightSums: ['lights', 'n', 'gain', 'offset', 'reach', 'sums'],
+  smoothPlane: ['src', 'width', 'height', 'row', 'out'],
+  steepestPlaces: ['plane', 'width', 'height', 'border', 'tile', 'least', 'out'],
+  smoothAnchors: ['plane', 'width', 'xs', 'ys', 'n', 'share', 'out'],
+  anchorsOff: ['plane', 'width', 'height', 'xs', 'ys', 'n', 'shown', 'x0', 'y0', 'cos', 'sin', 'beyond', 'out'],
+  anchorSums: ['xs', 'ys', 'gxs', 'gys', 'off', 'n', 'reach', 'cx', 'cy', 'per', 'sums'],
+  countNoise: ['planes', 'width', 'height', 'step', 'largest', 'out'],
   takePatch: ['plane', 'width', 'height', 'x', 'y', 'slight', 'patch'],
   settlePatch: ['plane', 'width', 'height', 'patch', 'rounds', 'small', 'place'],
   boxMean: ['plane', 'step', 'width', 'height', 'r', 'out', 'room', 'sums'],
@@ -129,7 +139,7 @@ export const NAMED_KERNELS = {
 type Named = typeof NAMED_KERNELS
 
 /** Those that give a number back. */
-type Telling = 'takePatch' | 'countColours' | 'packColours'
+type Telling = 'takePatch' | 'countColours' | 'packColours' | 'sharedRatio' | 'steepestPlaces'
 
 /** A kernel that is called with names: a dozen numbers in a row cannot be told from one another. */
 export type NamedKernels = {
