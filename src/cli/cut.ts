@@ -172,7 +172,8 @@ export async function cut(options: CutOptions): Promise<void> {
     writeFile(join(folder, `${String(index).padStart(4, '0')}.png`), await packPng(greyRows(size, grey)))
   let done = 0
   for (let start = span.from - (span.from % TOGETHER); start < span.to; start += TOGETHER) {
-    for await (const frame of cutting.together(start, () => true)) {
+    const last = Math.min(take.count, start + TOGETHER) - 1
+    for await (const frame of cutting.upTo(last, () => true)) {
       if (frame.index < span.from || frame.index >= span.to) continue
       await write(out, frame.index, frame.alpha)
       if (shadow) await write(shadow, frame.index, spreadCells(k, frame.shadow, size))

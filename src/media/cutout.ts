@@ -115,8 +115,8 @@ export const cellsOf = ({ width, height }: Size): number => ((width + 1) >> 1) *
 
 /** A take that is cut out. */
 export interface Cutting {
-  /** The frames that are made together with one, in order, each as it is there. Throws Dropped when `isWanted` turns false. */
-  together(index: number, isWanted: () => boolean): AsyncGenerator<CutFrame, void, unknown>
+  /** The frames that lead to one, in order, it being the last, and those after it that will be asked for as well; each as it is there. Throws Dropped when `isWanted` turns false. */
+  upTo(index: number, isWanted: () => boolean): AsyncGenerator<CutFrame, void, unknown>
 }
 
 /** Strokes with the frames that they were painted on; those are read into `cells`. */
@@ -149,28 +149,46 @@ export function startCutting(
   const cutter: Cutout = cutout(plate, sensitive)
   const two = [blankCells(plate.k, take.size), blankCells(plate.k, take.size)] as const
   let painted: { hint: Hint; index: number }[] | null = null
+  /** The first of those together that were begun last, and which of them comes next. */
+  let begun: { start: number; next: number } | null = null
+  /** Those that were left before their end; whoever comes back to any is seen to go to and fro, and waits less for all at once. */
+  const left = new Set<number>()
+  let isToAndFro = false
+  const endOf = (start: number) => Math.min(take.count, start + TOGETHER)
+  const asked = (i: number, isWanted: () => boolean) => {
+    const picture = frames.get(take.digest, momentOf(take, i), isWanted)
+    // Nobody may come to wait for it.
+    picture.catch(() => {})
+    return picture
+  }
+
+  /** Which frame comes first on the way to one. */
+  function beginFor(index: number, start: number): number {
+    if (begun?.start === start && begun.next <= index) return begun.next
+    if (begun && begun.next < endOf(begun.start)) left.add(begun.start)
+    isToAndFro ||= left.has(start)
+    cutter.restart()
+    return Math.max(0, start - LEAD)
+  }
+
   return {
-    async *together(index, isWanted) {
+    async *upTo(index, isWanted) {
       painted ??= await hintsOf(k, frames, take, strokes, two[0], isWanted)
       const start = index - (index % TOGETHER)
-      cutter.restart()
-      const end = Math.min(take.count, start + TOGETHER)
-      const asked = (i: number) => {
-        const picture = frames.get(take.digest, momentOf(take, i), isWanted)
-        // Nobody may come to wait for it.
-        picture.catch(() => {})
-        return picture
-      }
-      let coming: Promise<Picture> | null = asked(Math.max(0, start - LEAD))
+      const first = beginFor(index, start)
+      const end = isToAndFro ? endOf(start) : index + 1
+      let coming: Promise<Picture> | null = asked(first, isWanted)
       try {
-        for (let i = Math.max(0, start - LEAD); i < end; i++) {
+        for (let i = first; i < end; i++) {
           if (!isWanted()) throw new Dropped('A newer frame is wanted.')
           const [frame, picture]: [Cells, Picture] = [two[i % 2]!, await coming!]
           // The next one is decoded while this one is cut out.
-          coming = i + 1 < end ? asked(i + 1) : null
+          coming = i + 1 < end ? asked(i + 1, isWanted) : null
+          begun = null
           readAs(k, frames, picture, frame)
           const hints = painted.map(({ hint, index }) => ({ hint, apart: Math.abs(index - i) }))
           const { alpha, colours, shadow, ...seen } = cutter.next(frame, hints)
+          begun = { start, next: i + 1 }
           if (i >= start) yield { index: i, alpha, colours, shadow, seen }
         }
       } finally {

@@ -194,7 +194,7 @@ describe('a picture made by recipe', () => {
     const first = opened()
     const { alpha } = await partAt(first.store, 'red', 5)
     await first.store.close()
-    expect([...kept.keys()].map(key => key.slice(-2))).toEqual(Array.from({ length: 8 }, (_, i) => ` ${i}`))
+    expect([...kept.keys()].map(key => key.slice(-2))).toEqual(Array.from({ length: 6 }, (_, i) => ` ${i}`))
     const told = unpackTold(kept.get(`${recipeKey(cut('red'))} 5`)!)
     expect(told.unsure).toBeGreaterThanOrEqual(0)
     const again = opened()
@@ -213,6 +213,30 @@ describe('a picture made by recipe', () => {
       await mended.store.close()
     }
     expect(unpackTold(Uint8Array.of(1, 2, 3))).toEqual({})
+  })
+
+  it('is made of no more frames than lead to it, on from the last one, and by eights for whoever goes to and fro', async () => {
+    const size = { width: 160, height: 96 }
+    const opened = () => {
+      const made: number[] = []
+      const place: FramePlace = { get: async () => null, put: async (_, index) => void made.push(index) }
+      const store = frameStore(k, 16 << 20, place)
+      store.add('red', walk(size, RED))
+      store.add('plate', still(size))
+      return { store, made }
+    }
+    const [one, other] = [opened(), opened()]
+    const alphas = new Map<number, Uint8Array>()
+    const steps: number[][] = []
+    for (const frame of [2, 4, 9, 5, 7]) {
+      const before = one.made.length
+      alphas.set(frame, (await partAt(one.store, 'red', frame)).alpha)
+      steps.push(one.made.slice(before))
+    }
+    expect(steps).toEqual([[0, 1, 2], [3, 4], [8, 9], [0, 1, 2, 3, 4, 5, 6, 7], []])
+    for (const frame of [7, 9, 5, 4, 2])
+      expect((await partAt(other.store, 'red', frame)).alpha).toEqual(alphas.get(frame))
+    await Promise.all([one.store.close(), other.store.close()])
   })
 
   it('keeps and loses what was painted, on that frame for certain', async () => {

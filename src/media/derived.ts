@@ -19,7 +19,7 @@ const PREPARED = 450 * 2 ** 20
 /** Bytes of packed pictures that are kept. */
 const KEPT = 96 * 2 ** 20
 
-/** Makes the frames that come with one, in order. */
+/** Makes the frames that come with one and were not made yet, in order. */
 type Maker = (index: number, isWanted: () => boolean) => AsyncIterable<DerivedFrame>
 
 interface Prepared {
@@ -43,7 +43,7 @@ const METHODS: Readonly<
     const cells = await readPlate(k, source, plate, { from, to }, take.size, isWanted)
     const cutting = startCutting(k, source, take, cells, sensitive, strokes)
     const maker: Maker = async function* (index, isWanted) {
-      for await (const frame of cutting.together(index, isWanted)) {
+      for await (const frame of cutting.upTo(index, isWanted)) {
         const { index, alpha, colours, shadow, seen } = frame
         yield { index, parts: { alpha, shadow }, colours, told: { unsure: seen.unsure } }
       }
