@@ -35,17 +35,6 @@ test('stage and terminal agree on time, place, looks, fades, blends, copies and 
   await typeAsked(page, 'Each as strong as the one before', 60)
   await page.getByRole('button', { name: 'Keep the row' }).click()
 
-  // Its edge an outline that moves, turns and blurs.
-  await page.getByRole('button', { name: /^Edge/ }).first().click()
-  await page.getByRole('radio', { name: 'Outline' }).click()
-  await type(page, 'Feather out', 9)
-  await type(page, 'Shutter', 180)
-  await goTo(page, 20)
-  await page.getByRole('button', { name: 'Set a key for across' }).click()
-  await goTo(page, 100)
-  await type(page, 'Across', 400)
-  await page.getByRole('tab', { name: 'Place' }).click()
-
   // In the middle: slow, its frames mixed, coming in and going out.
   await choose('Act A, left')
   await press('s')
@@ -72,6 +61,17 @@ test('stage and terminal agree on time, place, looks, fades, blends, copies and 
   await page.getByRole('menuitem', { name: 'Light' }).click()
   await type(page, 'Exposure', -0.7)
   await type(page, 'Blue', 0.4)
+
+  // The nearest once more: its edge an outline that moves, turns and blurs.
+  await choose('Act B, right')
+  await page.getByRole('button', { name: /^Edge/ }).first().click()
+  await page.getByRole('radio', { name: 'Outline' }).click()
+  await type(page, 'Feather out', 9)
+  await type(page, 'Shutter', 180)
+  await goTo(page, 20)
+  await page.getByRole('button', { name: 'Set a key for across' }).click()
+  await goTo(page, 100)
+  await type(page, 'Across', 400)
 
   await choose('Act B, right')
   await choose('Act A, left', ['Control'])

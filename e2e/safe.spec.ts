@@ -131,8 +131,12 @@ test('a file that sends its reader round in circles is given up, and another com
   bytes.writeUInt32BE(0xffff_fff0, bytes.indexOf('stts') + 12)
   const hostile = join(folder(), 'circles.mp4')
   writeFileSync(hostile, bytes)
+  await page.clock.install()
   await page.goto('/')
   await page.getByLabel('Takes for a new shot').setInputFiles([hostile, clip('clockmaker-left')])
+  await expect(page.getByText('circles.mp4')).toBeVisible()
+  // As much patience as a file of that size is given.
+  await page.clock.fastForward(25_000)
   await expect(problem(page)).toContainText('“circles.mp4” cannot be read to its end')
   await ready(page)
   await expect(take(page, 'clockmaker-left.mp4')).toHaveCount(1)
