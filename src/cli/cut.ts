@@ -8,7 +8,7 @@ import { type Cells, findings, type Seen } from '../core/plate'
 import type { Kernels } from '../core/render'
 import type { Size } from '../core/shot'
 import { type Span, spanLength } from '../core/time'
-import { type Counted, countedFrames, startCutting, TOGETHER } from '../media/cutout'
+import { type Counted, countedFrames, startCutting, type Telling, TOGETHER } from '../media/cutout'
 import { type FrameStore, frameStore } from '../media/frames'
 import { lookThrough } from '../media/lock-off'
 import { describeTake, openMedia } from '../media/open'
@@ -24,6 +24,8 @@ const CACHE = 128 * 2 ** 20
 /** Seconds of a film that are taken to be empty where it is a plate. */
 const LONG = 0.5
 
+/** Somebody told as a rule. */
+const PLAINLY: Telling = { name: '', sensitive: 50, strokes: [] }
 /** Share of a plate that may be a guess without a word. */
 const SELDOM = 0.001
 
@@ -166,14 +168,14 @@ export async function cut(options: CutOptions): Promise<void> {
     return cutBeside(options, spans)
   }
   const cells = await plateCells(opened, take, platePath)
-  const cutting = startCutting(k, frames, take, cells, 50)
+  const cutting = startCutting(k, frames, take, cells)
   const tell = progress(spanLength(span))
   const write = async (folder: string, index: number, grey: Uint8Array) =>
     writeFile(join(folder, `${String(index).padStart(4, '0')}.png`), await packPng(greyRows(size, grey)))
   let done = 0
   for (let start = span.from - (span.from % TOGETHER); start < span.to; start += TOGETHER) {
     const last = Math.min(take.count, start + TOGETHER) - 1
-    for await (const frame of cutting.upTo(last, () => true)) {
+    for await (const frame of cutting.upTo(last, PLAINLY, () => true)) {
       if (frame.index < span.from || frame.index >= span.to) continue
       await write(out, frame.index, frame.alpha)
       if (shadow) await write(shadow, frame.index, spreadCells(k, frame.shadow, size))

@@ -1,4 +1,5 @@
 // Takes cut out by their plates, some frames at a time: whoever asks for which frame first, it comes out the same.
+import { LRUCache } from 'lru-cache'
 import {
   blankCells,
   type Cells,
@@ -113,10 +114,20 @@ export async function ownKernels(k: Kernels, { width, height }: Size): Promise<K
 /** Cells of 2×2 px that a picture has. */
 export const cellsOf = ({ width, height }: Size): number => ((width + 1) >> 1) * ((height + 1) >> 1)
 
+/** How somebody is told from their plate. */
+export interface Telling {
+  /** Equal names tell equally. */
+  name: string
+  /** 0..100, how little they have to differ from it. */
+  sensitive: number
+  /** All that bear on what is asked for. */
+  strokes: readonly Stroke[]
+}
+
 /** A take that is cut out. */
 export interface Cutting {
   /** The frames that lead to one, in order, it being the last, and those after it that will be asked for as well; each as it is there. Throws Dropped when `isWanted` turns false. */
-  upTo(index: number, isWanted: () => boolean): AsyncGenerator<CutFrame, void, unknown>
+  upTo(index: number, telling: Telling, isWanted: () => boolean): AsyncGenerator<CutFrame, void, unknown>
 }
 
 /** Strokes with the frames that they were painted on; those are read into `cells`. */
@@ -137,23 +148,16 @@ async function hintsOf(
   return found
 }
 
-/** Prepares a take for being cut out by its plate, which is as large; `strokes`: all those that bear on what is asked of it. */
-export function startCutting(
-  k: Kernels,
-  frames: Frames,
-  take: Counted,
-  plate: Cells,
-  sensitive: number,
-  strokes: readonly Stroke[] = [],
-): Cutting {
-  const cutter: Cutout = cutout(plate, sensitive)
+/** Prepares a take for being cut out by its plate, which is as large. */
+export function startCutting(k: Kernels, frames: Frames, take: Counted, plate: Cells): Cutting {
+  const cutter: Cutout = cutout(plate)
   const two = [blankCells(plate.k, take.size), blankCells(plate.k, take.size)] as const
-  let painted: { hint: Hint; index: number }[] | null = null
-  /** The first of those together that were begun last, and which of them comes next. */
-  let begun: { start: number; next: number } | null = null
+  let painted: { name: string; hints: { hint: Hint; index: number }[] } | null = null
+  /** The first of those together that were begun last, how they are told, and which of them comes next. */
+  let begun: { name: string; start: number; next: number } | null = null
   /** Those that were left before their end; whoever comes back to any is seen to go to and fro, and waits less for all at once. */
-  const left = new Set<number>()
-  let isToAndFro = false
+  const left = new LRUCache<string, true>({ max: 64 })
+  let toAndFro: string | null = null
   const endOf = (start: number) => Math.min(take.count, start + TOGETHER)
   const asked = (i: number, isWanted: () => boolean) => {
     const picture = frames.get(take.digest, momentOf(take, i), isWanted)
@@ -163,20 +167,23 @@ export function startCutting(
   }
 
   /** Which frame comes first on the way to one. */
-  function beginFor(index: number, start: number): number {
-    if (begun?.start === start && begun.next <= index) return begun.next
-    if (begun && begun.next < endOf(begun.start)) left.add(begun.start)
-    isToAndFro ||= left.has(start)
-    cutter.restart()
+  function beginFor(index: number, start: number, { name, sensitive }: Telling): number {
+    if (begun?.name === name && begun.start === start && begun.next <= index) return begun.next
+    if (begun && begun.next < endOf(begun.start)) left.set(`${begun.name} ${begun.start}`, true)
+    if (left.has(`${name} ${start}`)) toAndFro = name
+    begun = null
+    cutter.restart(sensitive)
     return Math.max(0, start - LEAD)
   }
 
   return {
-    async *upTo(index, isWanted) {
-      painted ??= await hintsOf(k, frames, take, strokes, two[0], isWanted)
+    async *upTo(index, telling, isWanted) {
+      const { name, strokes } = telling
       const start = index - (index % TOGETHER)
-      const first = beginFor(index, start)
-      const end = isToAndFro ? endOf(start) : index + 1
+      const first = beginFor(index, start, telling)
+      if (painted?.name !== name) painted = { name, hints: await hintsOf(k, frames, take, strokes, two[0], isWanted) }
+      const { hints: all } = painted
+      const end = toAndFro === name ? endOf(start) : index + 1
       let coming: Promise<Picture> | null = asked(first, isWanted)
       try {
         for (let i = first; i < end; i++) {
@@ -186,9 +193,9 @@ export function startCutting(
           coming = i + 1 < end ? asked(i + 1, isWanted) : null
           begun = null
           readAs(k, frames, picture, frame)
-          const hints = painted.map(({ hint, index }) => ({ hint, apart: Math.abs(index - i) }))
+          const hints = all.map(({ hint, index }) => ({ hint, apart: Math.abs(index - i) }))
           const { alpha, colours, shadow, ...seen } = cutter.next(frame, hints)
-          begun = { start, next: i + 1 }
+          begun = { name, start, next: i + 1 }
           if (i >= start) yield { index: i, alpha, colours, shadow, seen }
         }
       } finally {

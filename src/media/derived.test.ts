@@ -239,6 +239,41 @@ describe('a picture made by recipe', () => {
     await Promise.all([one.store.close(), other.store.close()])
   })
 
+  it('is the same told another way in between, by the same plate, which is read but once', async () => {
+    const size = { width: 160, height: 96 }
+    const ways = [50, 95, 5].map(sensitive => ({ plate: 'plate', from: 0, to: 0, sensitive, shadow: 100 }))
+    const strokes = [{ at: 3 / 25, does: 'keep', size: 8, points: [{ x: 20, y: 20 }] } as const]
+    const all = [...ways, { ...ways[0]!, strokes }]
+    const made = async (asked: readonly (readonly [number, number])[]) => {
+      const plate = { ...still(size), read: 0 }
+      plate.decode = async () => {
+        plate.read++
+        return picture(size, wall)
+      }
+      const store = frameStore(k, 16 << 20)
+      // A grey that is next to the wall's own.
+      store.add('grey', walk(size, [128, 112, 92]))
+      store.add('plate', plate)
+      const out = new Map<string, Uint8Array>()
+      for (const [way, frame] of asked) {
+        const recipe = cutoutRecipe('grey', all[way]!, frame / 25)
+        const found = (await store.derived({ recipe, part: 'alpha', seconds: frame / 25 })) as Codes
+        out.set(`${way} ${frame}`, k.bytes(found.ptr, 160 * 96 * 4).slice())
+        store.release(found)
+      }
+      await store.close()
+      return { out, read: plate.read }
+    }
+    const asked = [0, 1, 2, 3].flatMap(way => [3, 6, 4].map(frame => [way, frame] as const))
+    const mixed = await made([...asked].sort((a, b) => a[1] - b[1]))
+    for (const way of all.keys()) {
+      const alone = await made([[way, 4]])
+      expect(mixed.out.get(`${way} 4`)).toEqual(alone.out.get(`${way} 4`))
+      expect(mixed.read).toBe(alone.read)
+    }
+    expect(mixed.out.get('0 4')).not.toEqual(mixed.out.get('1 4'))
+  })
+
   it('keeps and loses what was painted, on that frame for certain', async () => {
     const size = { width: 160, height: 96 }
     const store = frameStore(k, 16 << 20)

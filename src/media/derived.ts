@@ -19,13 +19,18 @@ const PREPARED = 450 * 2 ** 20
 /** Bytes of packed pictures that are kept. */
 const KEPT = 96 * 2 ** 20
 
-/** Makes the frames that come with one and were not made yet, in order. */
-type Maker = (index: number, isWanted: () => boolean) => AsyncIterable<DerivedFrame>
-
+/** What makes frames by recipes that share what is prepared for them. */
 interface Prepared {
-  maker: Maker
+  /** The frames that come with one and were not made yet, in order. */
+  frames(recipe: Recipe, index: number, isWanted: () => boolean): AsyncIterable<DerivedFrame>
   /** That it holds. */
   bytes: number
+}
+
+interface Method {
+  /** What of a recipe has to be the same for sharing what is prepared. */
+  shared(recipe: Recipe): Recipe
+  prepare(k: Kernels, source: DerivedSource, recipe: Recipe, isWanted: () => boolean): Promise<Prepared>
 }
 
 export interface DerivedSource extends Frames {
@@ -34,32 +39,41 @@ export interface DerivedSource extends Frames {
 }
 
 /** How each method makes what its recipes ask for. */
-const METHODS: Readonly<
-  Record<string, (k: Kernels, source: DerivedSource, recipe: Recipe, isWanted: () => boolean) => Promise<Prepared>>
-> = {
-  async [CUTOUT_METHOD](k, source, recipe, isWanted) {
-    const [take, plate] = [await source.counted(recipe.of[0]!), await source.counted(recipe.of[1]!)]
-    const { from, to, sensitive, strokes } = cutOf(recipe)
-    const cells = await readPlate(k, source, plate, { from, to }, take.size, isWanted)
-    const cutting = startCutting(k, source, take, cells, sensitive, strokes)
-    const maker: Maker = async function* (index, isWanted) {
-      for await (const frame of cutting.upTo(index, isWanted)) {
-        const { index, alpha, colours, shadow, seen } = frame
-        yield { index, parts: { alpha, shadow }, colours, told: { unsure: seen.unsure } }
+const METHODS: Readonly<Record<string, Method>> = {
+  [CUTOUT_METHOD]: {
+    shared(recipe) {
+      const { from, to } = cutOf(recipe)
+      return { ...recipe, settings: { from, to } }
+    },
+    async prepare(k, source, recipe, isWanted) {
+      const [take, plate] = [await source.counted(recipe.of[0]!), await source.counted(recipe.of[1]!)]
+      const { from, to } = cutOf(recipe)
+      const cells = await readPlate(k, source, plate, { from, to }, take.size, isWanted)
+      const cutting = startCutting(k, source, take, cells)
+      return {
+        async *frames(recipe, index, isWanted) {
+          const telling = { name: recipeKey(recipe), ...cutOf(recipe) }
+          for await (const { index: at, alpha, colours, shadow, seen } of cutting.upTo(index, telling, isWanted))
+            yield { index: at, parts: { alpha, shadow }, colours, told: { unsure: seen.unsure } }
+        },
+        bytes: cells.k.total,
       }
-    }
-    return { maker, bytes: cells.k.total }
+    },
   },
-  async [CARRIED_METHOD](k, source, recipe) {
-    const take = await source.counted(recipe.of[0]!)
-    const carrying = await startCarrying(k, source, take, strokesOf(recipe))
-    const shadow = new Uint8Array(cellsOf(take.size))
-    const maker: Maker = async function* (index, isWanted) {
-      for await (const { alpha, colours, unsure, index: at } of carrying.towards(index, isWanted)) {
-        yield { index: at, parts: { alpha, shadow }, colours, told: { unsure } }
+  [CARRIED_METHOD]: {
+    shared: recipe => recipe,
+    async prepare(k, source, recipe) {
+      const take = await source.counted(recipe.of[0]!)
+      const carrying = await startCarrying(k, source, take, strokesOf(recipe))
+      const shadow = new Uint8Array(cellsOf(take.size))
+      return {
+        async *frames(_, index, isWanted) {
+          for await (const { alpha, colours, unsure, index: at } of carrying.towards(index, isWanted))
+            yield { index: at, parts: { alpha, shadow }, colours, told: { unsure } }
+        },
+        bytes: carrying.bytes,
       }
-    }
-    return { maker, bytes: carrying.bytes }
+    },
   },
 }
 
@@ -150,10 +164,11 @@ export function derivedFrames(
   const prepared = new Map<string, Prepared>()
 
   /** What makes the frames of a recipe. It is large, so only a few are kept. */
-  async function makerOf(recipe: Recipe, key: string, isWanted: () => boolean): Promise<Maker> {
+  async function preparedFor(recipe: Recipe, isWanted: () => boolean): Promise<Prepared> {
     const method = METHODS[recipe.method]
     if (!method) throw new MediaProblem(`nothing here knows how to make “${recipe.method}”`)
-    const made = prepared.get(key) ?? (await method(k, source, recipe, isWanted))
+    const key = recipeKey(method.shared(recipe))
+    const made = prepared.get(key) ?? (await method.prepare(k, source, recipe, isWanted))
     prepared.delete(key)
     prepared.set(key, made)
     let bytes = 0
@@ -161,13 +176,13 @@ export function derivedFrames(
       bytes += of.bytes
       if (bytes > PREPARED && name !== key) prepared.delete(name)
     }
-    return made.maker
+    return made
   }
 
   async function made(recipe: Recipe, key: string, index: number, isWanted: () => boolean): Promise<Uint8Array> {
-    const maker = await makerOf(recipe, key, isWanted)
+    const { frames } = await preparedFor(recipe, isWanted)
     let asked: Uint8Array | null = null
-    for await (const frame of maker(index, isWanted)) {
+    for await (const frame of frames(recipe, index, isWanted)) {
       const bytes = packFrame(frame)
       packed.set(nameOf(key, frame.index), bytes)
       await place?.put(recipe, frame.index, bytes)

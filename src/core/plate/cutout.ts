@@ -66,8 +66,8 @@ export interface Cutout {
   look(frame: Cells): Measured
   /** The light of the frame that was cut out last, with what is added to all of it. */
   light(frame: Cells): Light
-  /** Forgets all that was learnt: the next frame is a first one again. */
-  restart(): void
+  /** Forgets all that was learnt: the next frame is a first one again. `sensitive`: 0..100, how little somebody has to differ from the set from now on; 50 as a rule. */
+  restart(sensitive?: number): void
 }
 
 /** The part of a frame in which anything differs, and what is told of it there. */
@@ -87,11 +87,8 @@ interface Sight {
   standing: Part
 }
 
-/**
- * Cuts frames of a take out by its plate, one after another: what is learnt of each helps with the next. `sensitive`: 0..100, how little somebody
- * has to differ from the set; 50 as a rule. It lives in the memory of the plate. Throws OutOfMemory, as its frames do.
- */
-export function cutout(plate: Cells, sensitive = 50): Cutout {
+/** Cuts frames of a take out by its plate, one after another: what is learnt of each helps with the next. It lives in the memory of the plate. Throws OutOfMemory, as its frames do. */
+export function cutout(plate: Cells): Cutout {
   const { k, full } = plate
   const n = plate.width * plate.height
   const plane = () => planeIn(k, n)
@@ -103,9 +100,9 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
   const [alphaNow, own] = [k.alloc(px), k.alloc(px * 4)]
   const ties: Bonds = { across: plane(), down: plane() }
   const limits = { speck: Math.max(12, n * SPECK), hole: n * HOLE }
-  const bias = ((sensitive - 50) / 50) * BIAS
   slopesOf(plate, slopes)
   const colours = palette(k)
+  let bias = 0
   let movement = STILL
   let usual = 1
   let isFirst = true
@@ -246,7 +243,8 @@ export function cutout(plate: Cells, sensitive = 50): Cutout {
 
   return {
     light: frame => measureLight(frame, near, busy, gain),
-    restart() {
+    restart(sensitive = 50) {
+      bias = ((sensitive - 50) / 50) * BIAS
       colours.forget()
       isFirst = true
       alphaBefore = null
