@@ -75,6 +75,11 @@ test('Seven clockmakers: one row, opened again and changed as one', async ({ pag
   // The frozen frame behind him shows the shop empty: it is the plate.
   await press(page, 'Shift+Q')
   await expect(page.getByRole('button', { name: /^Plate cut-out/ })).toContainText('against walk-across.mp4')
+  // What goes on above his head, the hands of the clocks, is kept out by hand.
+  await press(page, 'Shift+E')
+  await page.getByRole('radio', { name: 'Keeps only' }).click()
+  await type(page, 'Down', 192)
+  await type(page, 'Turn', 90)
   await press(page, 'r')
   await typeAsked(page, 'Copies', 6)
   await typeAsked(page, 'Each later by', 30)
