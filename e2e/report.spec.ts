@@ -20,7 +20,7 @@ test('a take that is darker than the plate is brought to its light from the repo
   await expect(dark.getByRole('button', { name: 'Match its light' })).toBeVisible()
   await page.keyboard.press('Control+Shift+z')
   await page.getByRole('link', { name: 'Back to the shot' }).click()
-  await expect(page.getByRole('link', { name: 'Lock-off report' })).toContainText('Light')
+  await expect(page.getByRole('link', { name: /^Lock-off report: .*Light .*/ })).toContainText('Light')
   const after = await savedFrame(page)
   const sum = (of: number[]) => of.reduce((all, v) => all + v, 0)
   // The wall in the take on the right, and in the one on the left beside it.

@@ -97,9 +97,15 @@ export function Lamps() {
   })
   const told = useLamps(known, sign)
   const lamps = known.length > 0 && told.length > 0 ? told : [{ text: 'Lock-off?', isFault: false }]
+  // Beside their form: what is worth a look says so.
+  const said = lamps.map(({ text, isFault }) => (isFault ? `${text}, look here` : text)).join('; ')
   return (
     <Tip text="What the takes say about camera, light and people">
-      <Link to={`/shot/${encodeURIComponent(id)}/report`} aria-label="Lock-off report" className="flex gap-1.5">
+      <Link
+        to={`/shot/${encodeURIComponent(id)}/report`}
+        aria-label={`Lock-off report: ${said}`}
+        className="flex gap-1.5"
+      >
         {lamps.map(({ text, isFault }) => (
           <span key={text} className="rounded-full bg-card px-3 py-1.5 text-xs whitespace-nowrap hover:bg-raised">
             {known.length > 0 && <span className={isFault ? 'text-warn' : 'text-ghost'}>{isFault ? '◆ ' : '● '}</span>}
