@@ -256,9 +256,14 @@ test('keys of several values are boxed, moved, copied, stretched and deleted tog
   const [first, second, third] = [await mark('grow', 20), await mark('grow', 40), await mark('strength', 60)]
   const perFrame = (second.x - first.x) / 20
   const along = (from: { x: number; y: number }, by: number) => ({ x: from.x + by * perFrame, y: from.y })
-  // A box round the last two of both rows.
+  // A box round two of one row: the bracket is as tall as it. Then round the last two of both rows.
+  const tall = async () => (await page.locator('[data-bracket="last"]').boundingBox())!.height
+  await drag({ x: second.x - 25, y: first.y }, { x: third.x + 25, y: first.y + 2 })
+  await expect(page.locator('[data-key][aria-pressed="true"]')).toHaveCount(2)
+  const one = await tall()
   await drag({ x: second.x - 25, y: first.y }, { x: third.x + 25, y: third.y })
   await expect(page.locator('[data-key][aria-pressed="true"]')).toHaveCount(4)
+  expect(await tall()).toBe(2 * one)
   await drag(await mark('grow', 40), along(await mark('grow', 40), 10))
   await both(20, 50, 70)
   // Their bracket stretches them about its other end.

@@ -21,14 +21,17 @@ interface Began {
   about: number
 }
 
-/** A bracket over the keys that are chosen; its ends stretch them about each other. */
-function Bracket({ layer, height }: { layer: Layer; height: number }) {
+/** A bracket over the rows in which keys are chosen; its ends stretch them about each other. */
+function Bracket({ layer, paths }: { layer: Layer; paths: readonly ValuePath[] }) {
   const send = useSend()
   const { scale } = useLanes()
   // As text, so that it is made anew only where other keys are chosen.
   const text = useStore(s => JSON.stringify(chosenKeys(s.keys, layer)))
   const keys: ReturnType<typeof chosenKeys> = JSON.parse(text)
   const frames = keys.flatMap(k => k.frames)
+  const names = paths.map(path => JSON.stringify(path))
+  const rows = keys.map(k => Math.max(0, names.indexOf(JSON.stringify(k.path))))
+  const [top, bottom] = [Math.min(...rows) * KEY_ROW, (Math.max(...rows) + 1) * KEY_ROW]
   const [first, last] = [Math.min(...frames), Math.max(...frames)]
   const stretch = (from: number, about: number) => ({
     start: (): Began => ({ keys: begunKeys(layer, keys), from, about }),
@@ -54,8 +57,8 @@ function Bracket({ layer, height }: { layer: Layer; height: number }) {
       key={side}
       data-bracket={side}
       title="Drag to stretch the chosen keys in time"
-      className={`absolute top-0 z-10 w-[7px] cursor-ew-resize touch-none border-y-2 border-lime ${look}`}
-      style={{ left: x, height }}
+      className={`absolute z-10 w-[7px] cursor-ew-resize touch-none border-y-2 border-lime ${look}`}
+      style={{ left: x, top, height: bottom - top }}
       {...drag}
     />
   ))
@@ -96,7 +99,7 @@ export function KeyRows({ layer, paths, top }: { layer: Layer; paths: readonly V
       {paths.map(path => (
         <KeyRow key={JSON.stringify(path)} layer={layer} path={path} />
       ))}
-      <Bracket layer={layer} height={paths.length * KEY_ROW} />
+      <Bracket layer={layer} paths={paths} />
       {box && <BoxMark box={box} />}
     </div>
   )
