@@ -29,7 +29,6 @@ export function sevenClockmakers(files: Files): DemoShot {
     walk,
     plate,
   ])
-  const trick =
-    'He crosses the shop, and six of him follow: one take in a row of copies, cut out by the empty shop.'
+  const trick = 'He crosses the shop, and six of him follow: one take in a row of copies, cut out by the empty shop.'
   return { slug: 'seven-clockmakers', trick, poster: 232, glance: { from: 190, to: 280 }, project }
 }
