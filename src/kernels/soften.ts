@@ -13,6 +13,8 @@ const MOST: f32 = 0.3;
 const PURER: f32 = 1.6;
 /** By how much more their colours vary. */
 const VARIED: f32 = 4;
+/** What a colour counts of which nothing is seen. */
+const UNSEEN: f32 = 0.02;
 /** What a colour of theirs counts at least where it is asked for. */
 const LEAST: f32 = 0.000001;
 
@@ -229,7 +231,8 @@ export function softenCells(
         // Besides how much they differ: how much each of them is off by noise.
         const blur = f32x4.pmin(f32x4.div(spread, f32x4.pmax(size, one)), f32x4.splat(MOST));
         squares = f32x4.add(squares, f32x4.mul(w, f32x4.add(f32x4.mul(a, a), blur)));
-        // What lies among strands has their colour, also where none of it is told: those round it may say that it has.
+        // Of what lets it be the set's alone nothing is seen. But what lies among strands has their colour, also where none of it is told: those round it may say that it has.
+        w = f32x4.mul(w, f32x4.add(a, f32x4.splat(UNSEEN)));
         if (c >= plain) w = f32x4.pmax(w, f32x4.splat(LEAST));
         w = f32x4.mul(w, v128.load32_splat(colourAt, 12));
         own = f32x4.add(own, w);

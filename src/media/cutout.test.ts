@@ -64,6 +64,27 @@ it('cuts the clockmaker out of his shop within two in a thousand, his shadow apa
   await other.close()
 })
 
+it('gives the dark leg before the joints of the cobbles a colour of its own, not that of the coat above it', async () => {
+  const store = await opened('dusk-walk')
+  const recipe = cutoutRecipe('dusk-walk', { ...CUT, plate: 'dusk-walk' })
+  const alpha = await partAt(store, 'alpha', 125, recipe)
+  const picture = (await store.derived({ recipe, part: 'colours', seconds: 125 / 30 })) as Codes
+  const own = k.bytes(picture.ptr, SIZE * 4)
+  let [soft, golden] = [0, 0]
+  for (let y = 566; y < 582; y++) {
+    for (let x = 848; x < 872; x++) {
+      const i = y * 1280 + x
+      if (alpha[i]! < 20 || alpha[i]! > 250) continue
+      soft++
+      if (own[i * 4]! - own[i * 4 + 2]! > 40) golden++
+    }
+  }
+  store.release(picture)
+  await store.close()
+  expect(soft).toBeGreaterThan(60)
+  expect(golden / soft).toBeLessThan(0.05)
+})
+
 it('packs mattes as runs, and unpacks them', () => {
   fc.assert(
     fc.property(
