@@ -39,6 +39,8 @@ export interface FrameStore {
    * Throws Dropped when `isWanted` turns false, and whatever the decoder throws.
    */
   get(digest: string, seconds: number, isWanted?: () => boolean, scale?: number): Promise<Picture>
+  /** Fetches what comes next after all that is held from a moment on, if that is near: a decoder that goes along where pictures are kept need not catch up where they end. */
+  lead(digest: string, seconds: number, isWanted: () => boolean): void
   /** What a recipe makes of a moment of its take, pinned until `release`. Throws as `get`, and MediaProblem. */
   derived(needed: DerivedNeed, isWanted?: () => boolean): Promise<Picture>
   /** A take as frames that are counted. Throws MediaProblem where it has no picture. */
@@ -52,6 +54,9 @@ export interface FrameStore {
   used(): number
   close(): Promise<void>
 }
+
+/** Seconds within which what is held has to end for more to be fetched. */
+const NEAR = 0.7
 
 /** `place`: where frames made by recipe are kept beyond this thread. */
 export function frameStore(k: Kernels, limit: number, place: FramePlace | null = null): FrameStore {
@@ -88,7 +93,27 @@ export function frameStore(k: Kernels, limit: number, place: FramePlace | null =
 
   const get = async (digest: string, seconds: number, isWanted = () => true, scale = 1): Promise<Picture> => {
     const t = Math.max(0, seconds)
+    const found = isWanted() && held.at(scaledDigest(digest, scale), t)
+    // What is held does not wait for what is being decoded.
+    if (found) return held.pinned(found).picture
     return (await inTurn(digest, () => fetched(digest, t, isWanted, scale))).picture
+  }
+
+  const leading = new Set<string>()
+  function lead(digest: string, seconds: number, isWanted: () => boolean): void {
+    if (leading.has(digest)) return
+    let end = Math.max(0, seconds)
+    for (let h = held.at(digest, end); h && end < seconds + NEAR; h = held.at(digest, end)) {
+      // What is wanted soon is not what makes room.
+      held.release(held.pinned(h).picture)
+      end = h.to
+    }
+    if (end <= seconds || end >= seconds + NEAR) return
+    leading.add(digest)
+    get(digest, end, isWanted)
+      // Whoever comes to need it is told what is wrong with it.
+      .then(held.release, () => {})
+      .finally(() => leading.delete(digest))
   }
 
   async function fetched(digest: string, t: number, isWanted: () => boolean, scale: number): Promise<Held> {
@@ -108,6 +133,7 @@ export function frameStore(k: Kernels, limit: number, place: FramePlace | null =
     letters: fonts.letters,
     counted: source.counted,
     get,
+    lead,
     async derived(needed, isWanted = () => true) {
       const job = () => {
         if (!isWanted()) throw new Dropped('A newer frame is wanted.')

@@ -40,6 +40,7 @@ function store() {
     derived: () => Promise.reject(new Error('nothing is derived here')),
     letters: async () => null,
     release: picture => void held.delete(picture),
+    lead() {},
     clear() {},
     used: () => 0,
     async close() {},

@@ -180,6 +180,14 @@ const api = {
     let underWay = 0
     let hasFailed = false
     let next = from
+    /** Frame after frame is asked for: films go along where their pictures are kept. */
+    const going: FrameStore = {
+      ...store,
+      get(digest, seconds, isWanted, scale) {
+        store.lead(digest, seconds, () => mine === newest)
+        return store.get(digest, seconds, isWanted, scale)
+      },
+    }
     // Painting runs ahead of showing, so that one slow frame is made up for by the quick ones before it; and while one
     // frame is composited the next one's pictures are on their way from the decoders.
     const paintAhead = () => {
@@ -190,7 +198,7 @@ const api = {
         if (due > next) next = Math.min(due, shot.length - 1)
         const frame = next++
         const plan = planView(planFrame(shot, frame, previewScale(shot)), look.view, look.layer, look.beside)
-        const painting = paintPlan(k, store, plan, isWanted)
+        const painting = paintPlan(k, going, plan, isWanted)
         underWay++
         queue.push({ frame, painting })
         painting.then(

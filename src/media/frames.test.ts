@@ -1,0 +1,50 @@
+// Frames of films through the real decoder: held, and fetched ahead of where what is held ends.
+import { beforeAll, expect, it } from 'vitest'
+import { nodeMedia } from '../cli/engine'
+import type { Kernels } from '../core/render'
+import { demoClip } from '../testing/clips'
+import { testKernels } from '../testing/kernels'
+import { frameStore } from './frames'
+
+let k: Kernels
+beforeAll(async () => {
+  nodeMedia()
+  k = await testKernels()
+})
+
+it('are fetched where those that are held end, as long as that is near, and wait for nothing that is being decoded', async () => {
+  const store = frameStore(k, 200 << 20)
+  store.add('film', await demoClip('empty-shop'))
+  const get = async (frame: number) => {
+    const picture = await store.get('film', frame / 30)
+    store.release(picture)
+    return picture
+  }
+  for (let frame = 20; frame < 26; frame++) await get(frame)
+  const one = store.used() / 6
+  const grown = (frames: number) => expect.poll(() => Math.round(store.used() / one)).toBe(frames)
+  const lead = (frame: number) => store.lead('film', frame / 30, () => true)
+  // Nothing is held there, or all that is needed for long.
+  lead(60)
+  lead(5)
+  lead(20)
+  await grown(7)
+  // While one far off is decoded, those that are held come at once.
+  const order: string[] = []
+  const far = get(150).then(() => order.push('far'))
+  await get(26).then(() => order.push('held'))
+  await far
+  expect(order).toEqual(['held', 'far'])
+  await grown(8)
+  lead(24)
+  lead(24)
+  await grown(9)
+  expect((await get(27)).width).toBe(1280)
+  await grown(9)
+  // The last one has none after it.
+  for (const frame of [178, 179]) await get(frame)
+  lead(178)
+  await get(179)
+  await grown(11)
+  await store.close()
+})
