@@ -193,6 +193,7 @@ test('the matte is taken away and brought back, layers hidden, slid and reordere
 
   await dragBy(page, stack.locator('[data-layer="Act A, left"]').getByLabel(/drag to another depth/), 0, -160)
   await expect.poll(names).toEqual(['Act A, left', 'Act B, right', 'Empty shop'])
+  await settled(page)
   const changed = await stagePixels(page)
 
   for (let i = 0; i < 5; i++) await page.keyboard.press('Control+z')

@@ -24,27 +24,33 @@ it('are fetched where those that are held end, as long as that is near, and wait
   const one = store.used() / 6
   const grown = (frames: number) => expect.poll(() => Math.round(store.used() / one)).toBe(frames)
   const lead = (frame: number) => store.lead('film', frame / 30, () => true)
-  // Nothing is held there, or all that is needed for long.
+  // The decoder stands at the end of them, and has only to go on.
+  lead(20)
+  await get(100)
+  await grown(7)
+  // Nothing is held there.
   lead(60)
   lead(5)
   lead(20)
-  await grown(7)
+  await grown(8)
   // While one far off is decoded, those that are held come at once.
   const order: string[] = []
   const far = get(150).then(() => order.push('far'))
   await get(26).then(() => order.push('held'))
   await far
   expect(order).toEqual(['held', 'far'])
-  await grown(8)
-  lead(24)
-  lead(24)
   await grown(9)
+  lead(24)
+  lead(24)
+  await grown(10)
+  // The decoder is ahead by now, and stays there until it is needed.
+  lead(25)
   expect((await get(27)).width).toBe(1280)
-  await grown(9)
+  await grown(10)
   // The last one has none after it.
   for (const frame of [178, 179]) await get(frame)
   lead(178)
   await get(179)
-  await grown(11)
+  await grown(12)
   await store.close()
 })

@@ -100,8 +100,12 @@ export function frameStore(k: Kernels, limit: number, place: FramePlace | null =
   }
 
   const leading = new Set<string>()
+  /** The moment for which each file was last decoded. */
+  const reached = new Map<string, number>()
   function lead(digest: string, seconds: number, isWanted: () => boolean): void {
-    if (leading.has(digest)) return
+    const ahead = (reached.get(digest) ?? 0) - seconds
+    // A decoder that is a little ahead already goes on when it is needed; farther ahead, what is held soon would make room for it.
+    if (leading.has(digest) || (ahead > 0 && ahead < NEAR)) return
     let end = Math.max(0, seconds)
     for (let h = held.at(digest, end); h && end < seconds + NEAR; h = held.at(digest, end)) {
       // What is wanted soon is not what makes room.
@@ -119,7 +123,9 @@ export function frameStore(k: Kernels, limit: number, place: FramePlace | null =
   async function fetched(digest: string, t: number, isWanted: () => boolean, scale: number): Promise<Held> {
     if (!isWanted()) throw new Dropped('A newer frame is wanted.')
     const found = held.at(scaledDigest(digest, scale), t)
-    return found ? held.pinned(found) : supplies.get(digest)!.at(t, isWanted, scale)
+    if (found) return held.pinned(found)
+    reached.set(digest, t)
+    return supplies.get(digest)!.at(t, isWanted, scale)
   }
 
   return {
