@@ -189,8 +189,8 @@ export function startCutting(k: Kernels, frames: Frames, take: Counted, plate: C
         for (let i = first; i < end; i++) {
           if (!isWanted()) throw new Dropped('A newer frame is wanted.')
           const [frame, picture]: [Cells, Picture] = [two[i % 2]!, await coming!]
-          // The next one is decoded while this one is cut out.
-          coming = i + 1 < end ? asked(i + 1, isWanted) : null
+          // The next one is decoded while this one is cut out, for whoever comes back for it, too.
+          coming = i + 1 < endOf(start) ? asked(i + 1, isWanted) : null
           begun = null
           readAs(k, frames, picture, frame)
           const hints = all.map(({ hint, index }) => ({ hint, apart: Math.abs(index - i) }))

@@ -22,7 +22,7 @@ it('are fetched where those that are held end, as long as that is near, and wait
   }
   for (let frame = 20; frame < 26; frame++) await get(frame)
   const one = store.used() / 6
-  const grown = (frames: number) => expect.poll(() => Math.round(store.used() / one)).toBe(frames)
+  const grown = (frames: number) => expect.poll(() => Math.round(store.used() / one), { timeout: 20_000 }).toBe(frames)
   const lead = (frame: number) => store.lead('film', frame / 30, () => true)
   // The decoder stands at the end of them, and has only to go on.
   lead(20)

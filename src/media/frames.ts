@@ -107,12 +107,14 @@ export function frameStore(k: Kernels, limit: number, place: FramePlace | null =
     // A decoder that is a little ahead already goes on when it is needed; farther ahead, what is held soon would make room for it.
     if (leading.has(digest) || (ahead > 0 && ahead < NEAR)) return
     let end = Math.max(0, seconds)
+    const soon: Held[] = []
     for (let h = held.at(digest, end); h && end < seconds + NEAR; h = held.at(digest, end)) {
-      // What is wanted soon is not what makes room.
-      held.release(held.pinned(h).picture)
+      soon.push(h)
       end = h.to
     }
-    if (end <= seconds || end >= seconds + NEAR) return
+    if (soon.length === 0 || end >= seconds + NEAR) return
+    // What is wanted soon is not what makes room.
+    for (const h of soon) held.release(held.pinned(h).picture)
     leading.add(digest)
     get(digest, end, isWanted)
       // Whoever comes to need it is told what is wrong with it.

@@ -183,9 +183,9 @@ const api = {
     /** Frame after frame is asked for: films go along where their pictures are kept. */
     const going: FrameStore = {
       ...store,
-      get(digest, seconds, isWanted, scale) {
-        store.lead(digest, seconds, () => mine === newest)
-        return store.get(digest, seconds, isWanted, scale)
+      get(digest, seconds, ...how) {
+        store.lead(digest, seconds, isWanted)
+        return store.get(digest, seconds, ...how)
       },
     }
     // Painting runs ahead of showing, so that one slow frame is made up for by the quick ones before it; and while one

@@ -110,9 +110,6 @@ function solved(a: number[][], b: number[]): number[] | null {
   return b
 }
 
-/** What a step is told by: ten of a symmetric matrix, and the other side. */
-type Sums = [number, number, number, number, number, number, number, number, number, number, ...number[]]
-
 interface Refined {
   movement: Movement
   /** Codes by which frame and plate differ in the middle of the places. */
@@ -153,7 +150,7 @@ function refine(plate: Smooth, anchors: Anchors, from: Movement, px: number, isS
       k.anchorSums({ ...summed, reach: 4 * spread, per: 1 / reach, sums: out.byteOffset })
       return [...out]
     })
-    const [axx, axy, ayy, axt, ayt, axs, ays, att, ats, ass, ...b] = sums as Sums
+    const [axx = 0, axy = 0, ayy = 0, axt = 0, ayt = 0, axs = 0, ays = 0, att = 0, ats = 0, ass = 0, ...b] = sums
     const a = [
       [axx, axy, axt, axs],
       [axy, ayy, ayt, ays],

@@ -177,15 +177,7 @@ export function measureLight(frame: Cells, plate: Cells, busy: Plane | null, kno
     const sums = k.doubles(k.alloc(7 * 8), 7)
     const summed = (c: number, gain: number, offset: number, reach: number): Sums => {
       k.lightSums({ ...all[c]!, gain, offset, reach, sums: sums.byteOffset })
-      const [n, a, b, aa, ab, squares, weights] = sums as unknown as [
-        number,
-        number,
-        number,
-        number,
-        number,
-        number,
-        number,
-      ]
+      const [n = 0, a = 0, b = 0, aa = 0, ab = 0, squares = 0, weights = 0] = sums
       return { n, a, b, aa, ab, squares, weights }
     }
     return all.some(({ n }) => n < FEW) ? { gain: known, offset: 0 } : lineThrough(summed, known)
