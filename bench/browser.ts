@@ -1,7 +1,6 @@
 // What a person at the browser waits for: playing and seeking, in headless Chromium.
 
 import { spawn } from 'node:child_process'
-import { fileURLToPath } from 'node:url'
 import { type Browser, chromium, type Page } from '@playwright/test'
 import { CHROMIUM_FLAGS } from '../e2e/fixtures/chromium'
 import { drawingRows } from './drawing'
@@ -10,7 +9,6 @@ import { laneRows } from './lanes'
 import { longTakeRows } from './long-take'
 import { atMost, percentile, type Row } from './measure'
 
-const root = fileURLToPath(new URL('../', import.meta.url))
 const PORT = 4990
 const ORIGIN = `http://127.0.0.1:${PORT}`
 
@@ -105,7 +103,6 @@ function bareDecode(page: Page, times: number): Promise<number[]> {
 /** What a new page of a new browser gives, the product served beside it. */
 async function inBrowser(rowsOf: (page: Page, browser: Browser) => Promise<Row[]>): Promise<Row[]> {
   const server = spawn(process.execPath, ['build/node/server.js'], {
-    cwd: root,
     stdio: ['ignore', 'pipe', 'inherit'],
     env: { ...process.env, PORT: String(PORT) },
   })
@@ -116,8 +113,6 @@ async function inBrowser(rowsOf: (page: Page, browser: Browser) => Promise<Row[]
   })
   try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
-    // What the compiler wraps functions in is not there inside the page.
-    await page.addInitScript('globalThis.__name = f => f')
     return await rowsOf(page, browser)
   } finally {
     await browser.close()

@@ -1,4 +1,4 @@
-// `npm run bench`: the rows of docs/performance.md, as a table and as JSON. With `in-step`, the one that takes ten minutes.
+// `npm run bench`, from the project's folder: the rows of docs/performance.md, as a table and as JSON. With `in-step`, the one that takes ten minutes.
 import { writeFileSync } from 'node:fs'
 import { browserRows, playingRows } from './browser'
 import { coreRows } from './core'
@@ -20,7 +20,7 @@ const rows = long
       ...sizeRows(),
     ]
 writeFileSync(
-  new URL(long ? './in-step.json' : './results.json', import.meta.url),
+  long ? 'bench/in-step.json' : 'bench/results.json',
   `${JSON.stringify({ node: process.version, rows }, null, 2)}\n`,
 )
 process.stdout.write(`${table(rows)}\n`)

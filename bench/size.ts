@@ -1,10 +1,9 @@
 // What the first page loads, compressed.
 import { readdirSync, readFileSync } from 'node:fs'
-import { fileURLToPath } from 'node:url'
 import { gzipSync } from 'node:zlib'
 import { atMost, type Row } from './measure'
 
-const dist = fileURLToPath(new URL('../dist/', import.meta.url))
+const dist = 'dist/'
 
 /** A script and all it imports at once, by file name. */
 function closure(name: string, seen = new Set<string>()): Set<string> {

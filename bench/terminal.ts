@@ -3,20 +3,17 @@ import { execFileSync, spawnSync } from 'node:child_process'
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { fileURLToPath } from 'node:url'
 import { encode } from 'fast-png'
 import { bitrate } from '../src/media/export'
 import { atMost, inTurns, median, type Row, timed } from './measure'
 
-const root = fileURLToPath(new URL('../', import.meta.url))
 const DEMO = 'two-at-the-counter'
 const WIDTH = 1280
 const HEIGHT = 720
 /** The demo shot's edge: where it crosses the middle row, how far it leans, px of feather at either side. */
 const EDGE = { x: 652, angle: 4.4, feather: 12 }
 
-const ghost = (...args: string[]) =>
-  execFileSync(process.execPath, [join(root, 'bin/ghost.mjs'), ...args], { stdio: 'ignore' })
+const ghost = (...args: string[]) => execFileSync(process.execPath, ['bin/ghost.mjs', ...args], { stdio: 'ignore' })
 
 /** Milliseconds a frame takes, start-up left out: what many frames take beyond a few. */
 async function perFrame(run: (frames: number) => void): Promise<number> {
@@ -41,7 +38,7 @@ function writeMatte(path: string): void {
 
 /** The same takes laid over each other in 8 bits, coded with the settings that ours are. */
 function transcode(folder: string, frames: number): void {
-  const clip = (name: string) => join(root, 'demo/clips', `${name}.mp4`)
+  const clip = (name: string) => `demo/clips/${name}.mp4`
   const inputs = [
     '-i',
     clip('clockmaker-left'),

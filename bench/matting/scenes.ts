@@ -33,8 +33,7 @@ const over = (a: Light, b: Light): Light => [a[0] / b[0], a[1] / b[1], a[2] / b[
 
 const FRAMES = 5
 const generated = async (name: ClipName, plate: ClipName, from: number): Promise<Scene> => {
-  const clip = (of: ClipName) =>
-    openMedia(pathSource(new URL(`../../demo/clips/${of}.mp4`, import.meta.url).pathname), of)
+  const clip = (of: ClipName) => openMedia(pathSource(`demo/clips/${of}.mp4`), of)
   const bytes = (plane: Float32Array) => Uint8Array.from(plane, v => Math.round(Math.min(1, v) * 255))
   return {
     name,

@@ -5,8 +5,8 @@ import { createRequire } from 'node:module'
 import { fileURLToPath } from 'node:url'
 import { promisify } from 'node:util'
 import zlib from 'node:zlib'
-import { type AvFrameVideoSampleResource, registerMediabunnyServer } from '@mediabunny/server'
-import { FilePathSource, type VideoSample } from 'mediabunny'
+import { registerMediabunnyServer } from '@mediabunny/server'
+import { FilePathSource } from 'mediabunny'
 import { type Kernels, loadKernels } from '../core/render'
 import { usedTakes } from '../core/shot'
 import { setPlaneReader } from '../media/decode'
@@ -19,6 +19,7 @@ import { setDeflate } from '../media/png'
 import { type SoundStore, soundStore } from '../media/sound'
 import { type StillPixels, setStillDecoder } from '../media/still'
 import { Complaint } from './complaint'
+import { framePlanes } from './frame-planes'
 import { frameSample } from './frame-sample'
 import { patiently } from './patience'
 import type { FoundProject } from './projects'
@@ -55,13 +56,6 @@ async function decodePicture(bytes: Uint8Array): Promise<StillPixels> {
   const context = canvas.getContext('2d')
   context.drawImage(image, 0, 0)
   return { width, height, data: context.getImageData(0, 0, width, height).data }
-}
-
-/** The planes of the decoder's own frame: the library has no public way to them. None where a sample is no such frame. */
-async function framePlanes(sample: VideoSample) {
-  const { _data } = sample as unknown as { _data: Partial<AvFrameVideoSampleResource> | null }
-  const planes = (await _data?.getDataPlanes?.()) ?? []
-  return planes.map(({ data, stride }) => ({ data, offset: 0, stride }))
 }
 
 /** What is packed comes in as few pieces as can be: each is copied again. */

@@ -1,4 +1,4 @@
-// What has been painted, as a frame of the encoder's own: copied once, from the kernels' memory into it.
+// What has been painted, as a frame of the encoder's own: from the kernels' memory by way of one that stays.
 import { AvFrameVideoSampleResource } from '@mediabunny/server'
 import { VideoSample } from 'mediabunny'
 import {
@@ -12,6 +12,7 @@ import {
   Rational,
 } from 'node-av'
 import type { setSampleMaker } from '../media/planes-sample'
+import { frameStage } from './frame-stage'
 
 /** Copies rows that lie close together to where rows have room between them. */
 function copyRows(from: Uint8Array, width: number, to: Uint8Array, stride: number): void {
@@ -37,8 +38,10 @@ export const frameSample: Parameters<typeof setSampleMaker>[0] = (planes, { widt
     [luma, luma + half, width >> 1],
     [luma + half, luma + 2 * half, width >> 1],
   ] as const
-  // Asked for once: each time makes objects anew that hold on to the whole picture until they are collected.
-  const { data, linesize } = frame
-  for (const [i, [from, to, row]] of parts.entries()) copyRows(planes.subarray(from, to), row, data![i]!, linesize[i]!)
+  const stage = frameStage(frame)
+  for (const [i, [from, to, row]] of parts.entries()) {
+    copyRows(planes.subarray(from, to), row, stage.planes[i]!.data, stage.planes[i]!.stride)
+  }
+  FFmpegError.throwIfError(frame.copy(stage.frame), 'copy')
   return new VideoSample(new AvFrameVideoSampleResource(frame), when)
 }

@@ -2,12 +2,16 @@
 import { fillCoverage } from "./join";
 import { feather, pixelCoverage } from "./ramp";
 
+/** Newton squares what is left with each step: one no longer than this leaves less than numbers of a pixel can tell. */
+const SETTLED: f64 = 1e-6;
 /** Half of the least width that is reckoned with, px. */
 const SLIVER: f64 = 1e-4;
 
 let nearX: f64 = 0;
 let nearY: f64 = 0;
 let lastS: f64 = 0;
+/** How far that lay from the one before. */
+let lastStep: f64 = 0;
 
 /** Closest point of the ellipse a >= b > 0 to (x, y) in the first quadrant (Eberly, Distance from a Point to an Ellipse, 2013). */
 function closest(x: f64, y: f64, a: f64, b: f64): void {
@@ -17,8 +21,9 @@ function closest(x: f64, y: f64, a: f64, b: f64): void {
       let low = z1 - 1;
       const n0 = r * z0;
       let high = z0 * z0 + z1 * z1 < 1 ? 0 : Math.sqrt(n0 * n0 + z1 * z1) - 1;
-      // The pixel before was solved by almost the same number.
-      let s = lastS > low && lastS < high ? lastS : 0.5 * (low + high);
+      // The pixel before was solved by almost the same number, and the one before that tells which way it goes.
+      const guess = lastS + lastStep;
+      let s = guess > low && guess < high ? guess : 0.5 * (low + high);
       for (let i = 0; i < 60; i++) {
         const perR = 1 / (s + r), per1 = 1 / (s + 1);
         const p = n0 * perR, q = z1 * per1;
@@ -30,8 +35,9 @@ function closest(x: f64, y: f64, a: f64, b: f64): void {
         if (!(next > low && next < high)) next = 0.5 * (low + high);
         const moved = Math.abs(next - s);
         s = next;
-        if (moved < 1e-9) break;
+        if (moved < SETTLED) break;
       }
+      lastStep = s - lastS;
       lastS = s;
       nearX = (r * x) / (s + r);
       nearY = y / (s + 1);

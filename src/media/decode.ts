@@ -43,11 +43,11 @@ function copyPlane({ data, offset, stride }: Plane, w: number, h: number, bits: 
   }
 }
 
-let planesOf: ((sample: VideoSample) => Promise<Plane[]>) | null = null
+let planesOf: ((sample: VideoSample) => Plane[]) | null = null
 
 /**
  * Tells how the decoder's own planes are read where that is possible: whole, and of odd pictures with the last column of
- * chroma, which the library's own copy leaves out.
+ * chroma, which the library's own copy leaves out. They need not last longer than until the next ones are read.
  */
 export function setPlaneReader(reader: typeof planesOf): void {
   planesOf = reader
@@ -63,7 +63,7 @@ const isOdd = ({ codedWidth, codedHeight }: VideoSample): boolean => (codedWidth
 /** Planes that are woven, deeper than eight bits or of odd size, by way of a copy. */
 async function copyOther(k: Kernels, sample: VideoSample, layout: Layout, ptr: number, offsets: Planes['offsets']) {
   const { codedWidth: width, codedHeight: height } = sample
-  const planes = await (isOdd(sample) && planesOf ? planesOf(sample) : copiedPlanes(sample))
+  const planes = isOdd(sample) && planesOf ? planesOf(sample) : await copiedPlanes(sample)
   const cw = (width + layout.half[0]) >> layout.half[0]
   const ch = (height + layout.half[1]) >> layout.half[1]
   const u = k.bytes(ptr + offsets[1], cw * ch)
@@ -121,8 +121,7 @@ async function toPlanes(k: Kernels, sample: VideoSample, layout: Layout, colour:
     halfRows: layout.half[1],
     ...colour,
   } as const
-  const whole =
-    layout.bits === 8 && !layout.woven && planesOf ? wholePlanes(k, sample, layout, await planesOf(sample)) : null
+  const whole = layout.bits === 8 && !layout.woven && planesOf ? wholePlanes(k, sample, layout, planesOf(sample)) : null
   return { ...rest, ...(whole ?? (await tightPlanes(k, sample, layout))) }
 }
 

@@ -167,6 +167,8 @@ export async function exportShot(options: ExportOptions, target: Target, work: E
   const begin = firstSample + PRIMING[codecs.audio]
   const end = begin + coded(codecs.audio, lastSample - firstSample)
   let heard = begin
+  let isGoing = true
+  let ahead: Promise<unknown> = Promise.resolve()
   const soundUpTo = async (sample: number) => {
     if (!audio || heard >= sample) return
     const mix = await mixdown(shot, SAMPLE_RATE, heard, sample - heard, work.sounds.read)
@@ -174,6 +176,17 @@ export async function exportShot(options: ExportOptions, target: Target, work: E
     heard = sample
     await audio.add(out)
     out.close()
+  }
+  /** Fetches what the frame after one needs. What is wrong with it is told when it is painted. */
+  const fetchAfter = (frame: number) => {
+    if (frame + 1 === span.to) return
+    const fetched = withPictures(
+      work.frames,
+      planAt(frame + 1),
+      () => isGoing,
+      () => {},
+    )
+    ahead = fetched.catch(() => {})
   }
   /** Paints a frame into the planes, and makes a sample of those. */
   const paint = async (frame: number): Promise<VideoSample> => {
@@ -185,6 +198,8 @@ export async function exportShot(options: ExportOptions, target: Target, work: E
       plan,
       () => true,
       find => {
+        // Decoders go on while it is painted.
+        fetchAfter(frame)
         renderPlanes(k, plan, find, size, planes)
         return planesSample(k.bytes(planes, planesLength(size.width, size.height)), size, { timestamp: at, duration })
       },
@@ -222,6 +237,8 @@ export async function exportShot(options: ExportOptions, target: Target, work: E
     if (output.state !== 'finalized' && output.state !== 'canceled') await output.cancel()
     throw error
   } finally {
+    isGoing = false
+    await ahead
     await encoding.catch(() => {})
     await (coming as Promise<VideoSample> | null)?.then(sample => sample.close()).catch(() => {})
     k.free(planes)
