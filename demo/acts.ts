@@ -206,7 +206,7 @@ export const CLIPS: Readonly<Record<ClipName, Clip>> = {
     frames: 300,
     exposure: [1, 1, 1],
     lines: LONG_LINES,
-    scene: 'shop',
+    scene: 'shop in the morning',
     actor: clockmaker(longTake()),
     seed: 4,
     bitrate: 2_900_000,
@@ -218,7 +218,7 @@ export const CLIPS: Readonly<Record<ClipName, Clip>> = {
     exposure: [1, 1, 1],
     lines: [],
     bell: 1.5,
-    scene: 'shop',
+    scene: 'shop at night',
     actor: clockmaker(
       perform(
         moved({ ...leftRest, holds: null, look: -0.4 }, -24),
@@ -241,7 +241,7 @@ export const CLIPS: Readonly<Record<ClipName, Clip>> = {
     exposure: [1, 1, 1],
     lines: [],
     pendulum: true,
-    scene: 'shop',
+    scene: 'shop in the snow',
     actor: clockmaker(
       perform(
         leftRest,

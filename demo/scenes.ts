@@ -3,6 +3,7 @@ import { type Canvas, createCanvas, type SKRSContext2D } from '@napi-rs/canvas'
 import type { Clip } from './acts'
 import { atticLight, FLOOR, paintAttic } from './attic'
 import { paintPendulum, paintSeconds, SWING } from './clocks'
+import { HOURS, type Hour } from './hours'
 import { paintParlour, parlourLight } from './parlour'
 import { COUNTER, HEIGHT, paintCounter, paintWall, shopLight, WIDTH } from './shop'
 import { paintStreet, streetLight } from './street'
@@ -31,14 +32,14 @@ export interface Scene {
   shade(y: number): number
 }
 
-const SHOP: Scene = {
-  back: paintWall,
+const shopAt = (hour: Hour): Scene => ({
+  back: () => paintWall(hour),
   front: paintCounter,
   moving(c, seconds, clip) {
     paintSeconds(c, seconds + clip.seed * 7)
     if (clip.pendulum) paintPendulum(c, seconds / SWING)
   },
-  light: shopLight,
+  light: (x, y, nearer) => shopLight(hour, x, y, nearer),
   shadow(c, actor, seconds) {
     const x = actor.x(seconds)
     c.filter = 'blur(15px)'
@@ -53,7 +54,7 @@ const SHOP: Scene = {
     c.fill()
   },
   shade: y => (y >= COUNTER ? 0.45 : 0.58),
-}
+})
 
 const STREET: Scene = {
   back: paintStreet,
@@ -135,7 +136,10 @@ const PARLOUR: Scene = {
 }
 
 export const SCENES = {
-  shop: SHOP,
+  shop: shopAt(HOURS.evening),
+  'shop in the morning': shopAt(HOURS.morning),
+  'shop at night': shopAt(HOURS.night),
+  'shop in the snow': shopAt(HOURS.snow),
   street: STREET,
   yard: YARD,
   parlour: PARLOUR,

@@ -1,7 +1,7 @@
 // The set: the shop's back wall and the counter in front of it, as surface colours without light.
 import { type Canvas, createCanvas, type SKRSContext2D } from '@napi-rs/canvas'
-import { chance } from './chance'
 import { CLOCKS, paintClock } from './clocks'
+import type { Hour } from './hours'
 import { plank } from './wood'
 
 export const WIDTH = 1280
@@ -9,46 +9,18 @@ export const HEIGHT = 720
 /** Where the counter's top begins. */
 export const COUNTER = 498
 
-function windowPane(c: SKRSContext2D): void {
+function windowPane(c: SKRSContext2D, { sky, outside }: Hour): void {
   const x = 34
   const y = 44
   const w = 190
   const h = 330
   const glass = c.createLinearGradient(0, y, 0, y + h)
-  glass.addColorStop(0, '#20314a')
-  glass.addColorStop(0.6, '#33485c')
-  glass.addColorStop(1, '#4c5358')
+  sky.forEach((colour, i) => {
+    glass.addColorStop([0, 0.6, 1][i]!, colour)
+  })
   c.fillStyle = glass
   c.fillRect(x, y, w, h)
-  const next = chance(77)
-  for (let i = 0; i < 24; i++) {
-    const r = 4 + next() * 15
-    const warm = next() > 0.4
-    const bx = x + next() * w
-    const by = y + 110 + next() * (h - 120)
-    const dot = c.createRadialGradient(bx, by, 0, bx, by, r)
-    dot.addColorStop(0, warm ? 'rgba(255,196,110,0.75)' : 'rgba(150,190,230,0.55)')
-    dot.addColorStop(0.75, warm ? 'rgba(255,176,90,0.5)' : 'rgba(130,170,220,0.35)')
-    dot.addColorStop(1, 'rgba(255,180,90,0)')
-    c.save()
-    c.beginPath()
-    c.rect(x, y, w, h)
-    c.clip()
-    c.fillStyle = dot
-    c.fillRect(bx - r, by - r, 2 * r, 2 * r)
-    c.restore()
-  }
-  // Rain on the glass.
-  for (let i = 0; i < 90; i++) {
-    const rx = x + next() * w
-    const ry = y + next() * h
-    c.strokeStyle = `rgba(215,228,240,${0.08 + next() * 0.16})`
-    c.lineWidth = 0.8 + next()
-    c.beginPath()
-    c.moveTo(rx, ry)
-    c.lineTo(rx + next() * 3, Math.min(y + h, ry + 6 + next() * 34))
-    c.stroke()
-  }
+  outside(c, x, y, w, h)
   const bars: [number, number, number, number][] = [
     [x - 14, y - 14, w + 28, 16],
     [x - 14, y + h - 2, w + 28, 20],
@@ -100,7 +72,7 @@ function door(c: SKRSContext2D): void {
 }
 
 /** A pendant's shade; its light is in the light map. */
-function lamp(c: SKRSContext2D, x: number): void {
+function lamp(c: SKRSContext2D, x: number, burns: boolean): void {
   c.strokeStyle = '#15100b'
   c.lineWidth = 3
   c.beginPath()
@@ -120,8 +92,8 @@ function lamp(c: SKRSContext2D, x: number): void {
   c.closePath()
   c.fill()
   const bulb = c.createLinearGradient(0, 36, 0, 47)
-  bulb.addColorStop(0, '#fff6d8')
-  bulb.addColorStop(1, '#ffd98a')
+  bulb.addColorStop(0, burns ? '#fff6d8' : '#4a4d46')
+  bulb.addColorStop(1, burns ? '#ffd98a' : '#35382f')
   c.fillStyle = bulb
   c.beginPath()
   c.ellipse(x, 40, 40, 6, 0, 0, 7)
@@ -131,26 +103,22 @@ function lamp(c: SKRSContext2D, x: number): void {
 const LAMPS = [470, 858] as const
 
 /** What reaches a place of the wall, or of somebody a step before it: red, green, blue. */
-export function shopLight(x: number, y: number, nearer: boolean): readonly [number, number, number] {
-  let warm = 0.16
-  for (const lx of LAMPS) {
+export function shopLight(hour: Hour, x: number, y: number, nearer: boolean): readonly [number, number, number] {
+  let warm = 0.16 * hour.glow
+  LAMPS.forEach((lx, i) => {
+    if (!hour.lamps[i]) return
     const dx = (x - lx) / 330
     const dy = (y - 60) / (nearer ? 420 : 340)
     // A pool under the shade, and what spills.
     const cone = y > 44 ? 1 : 0.35 + 0.65 * Math.exp(-(((44 - y) / 16) ** 2))
-    warm += (nearer ? 1.0 : 1.1) * cone * Math.exp(-(dx * dx + dy * dy))
-  }
-  const dusk = 0.3 * Math.exp(-(((x - 128) / 210) ** 2) - ((y - 230) / 260) ** 2)
-  const back = 0.13 * Math.exp(-(((x - 1180) / 150) ** 2) - ((y - 300) / 260) ** 2)
-  return [
-    warm * 1.06 + dusk * 0.62 + back * 0.7,
-    warm * 0.84 + dusk * 0.8 + back * 0.9,
-    warm * 0.56 + dusk * 1.15 + back * 1.15,
-  ]
+    warm += (nearer ? 1.0 : 1.1) * hour.glow * cone * Math.exp(-(dx * dx + dy * dy))
+  })
+  const [red, green, blue] = hour.daylight(x, y, nearer)
+  return [warm * 1.06 + red, warm * 0.84 + green, warm * 0.56 + blue]
 }
 
 /** Everything behind the people. */
-export function paintWall(): Canvas {
+export function paintWall(hour: Hour): Canvas {
   const canvas = createCanvas(WIDTH, HEIGHT)
   const c = canvas.getContext('2d')
   for (let i = 0, x = -20; x < WIDTH; i++) {
@@ -160,7 +128,7 @@ export function paintWall(): Canvas {
   }
   plank(c, { x: 0, y: 372, width: WIDTH, height: 15, hue: 22, sat: 42, light: 22, seed: 90, upright: false })
   plank(c, { x: 0, y: 300, width: WIDTH, height: 7, hue: 22, sat: 42, light: 20, seed: 91, upright: false })
-  windowPane(c)
+  windowPane(c, hour)
   door(c)
   c.fillStyle = '#2b1c10'
   c.fillRect(556, 300, 168, 42)
@@ -172,7 +140,9 @@ export function paintWall(): Canvas {
   c.fillStyle = '#e6c57c'
   c.fillText('Half Past Never', 640, 327)
   for (const clock of CLOCKS) paintClock(c, clock)
-  for (const x of LAMPS) lamp(c, x)
+  LAMPS.forEach((x, i) => {
+    lamp(c, x, hour.lamps[i]!)
+  })
   return canvas
 }
 
