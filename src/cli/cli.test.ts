@@ -120,6 +120,19 @@ describe('ghost', () => {
     expect(new Set(data).size).toBeLessThanOrEqual(6)
   })
 
+  it('says all that it has to say to a reader that is slower than itself', async () => {
+    const path = join(folder, 'long.mp4')
+    await writeFile(
+      path,
+      await makeClip({ width: 32, height: 32, times: steady(160, 25), colour: () => [90, 120, 130] }),
+    )
+    const command = `"${process.execPath}" "${join(root, 'bin/ghost.mjs')}" check "${path}" --json | (sleep 3; cat)`
+    const { stdout } = await promisify(execFile)('sh', ['-c', command], { maxBuffer: 2 ** 24 })
+    // More than a pipe holds.
+    expect(stdout.length).toBeGreaterThan(2 ** 16)
+    expect(JSON.parse(stdout)[0].frames).toHaveLength(160)
+  })
+
   it('writes frames that are the core’s own, bit for bit', async () => {
     const frames = join(folder, 'frames')
     expect((await ghost('render', 'two-at-the-counter', '--out', frames, '--frames', '75-76')).code).toBe(0)

@@ -76,6 +76,14 @@ process.on('exit', () => {
 })
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => process.exit(130))
 
+/** Ends the process once all that was written has been taken: what reads it may be slower. */
+function leave(code: number): void {
+  process.stdout.write('', () => process.stderr.write('', () => process.exit(code)))
+}
+
+// Whoever reads may have read enough: nobody is left to tell, and the rest is not wanted.
+for (const stream of [process.stdout, process.stderr]) stream.on('error', () => process.exit(141))
+
 // A decoder may fail outside any call of ours; that ends the work like any other failure.
 process.on('unhandledRejection', error => {
   process.stderr.write(
@@ -84,12 +92,9 @@ process.on('unhandledRejection', error => {
   process.exit(1)
 })
 
-main().then(
-  code => process.exit(code),
-  error => {
-    const known = error instanceof Complaint || (error instanceof Error && error.name === 'MediaProblem')
-    const usage = error instanceof TypeError && 'code' in error && String(error.code).startsWith('ERR_PARSE_ARGS')
-    process.stderr.write(`ghost: ${printable(known || usage ? error.message : (error?.stack ?? String(error)))}\n`)
-    process.exit(known || usage ? 2 : 1)
-  },
-)
+main().then(leave, error => {
+  const known = error instanceof Complaint || (error instanceof Error && error.name === 'MediaProblem')
+  const usage = error instanceof TypeError && 'code' in error && String(error.code).startsWith('ERR_PARSE_ARGS')
+  process.stderr.write(`ghost: ${printable(known || usage ? error.message : (error?.stack ?? String(error)))}\n`)
+  leave(known || usage ? 2 : 1)
+})

@@ -16,15 +16,35 @@ interface Props {
   onPoint: (frame: number) => void
 }
 
-function StretchWord({
-  finding: { from, to, word, isFault },
-  count,
-  width,
-}: {
+/** What a letter of a word takes, and what lies about it, px. */
+const LETTER = 6.3
+const ABOUT = 10
+
+const isWord = ({ word }: Finding): boolean => word !== ''
+const written = ({ word, isFault }: Finding): string => (isFault ? `◆ ${word}` : word)
+
+/** Where the words of stretches begin, px: of what has to be looked at before others, and of none that would cover another. */
+function placedWords(findings: readonly Finding[], count: number, width: number): Map<Finding, number> {
+  const places = new Map<Finding, { left: number; right: number }>()
+  for (const finding of [...findings].sort((a, b) => Number(b.isFault) - Number(a.isFault))) {
+    const wide = written(finding).length * LETTER + ABOUT
+    const left = Math.max(0, Math.min((finding.from / count) * width, width - wide))
+    const right = left + wide
+    if ([...places.values()].every(p => right <= p.left || left >= p.right)) places.set(finding, { left, right })
+  }
+  return new Map([...places].map(([finding, { left }]) => [finding, left]))
+}
+
+interface StretchProps {
   finding: Finding
   count: number
   width: number
-}) {
+  /** Where its word stands, px; none where there is no room for it. */
+  at: number | undefined
+}
+
+function StretchWord({ finding, count, width, at }: StretchProps) {
+  const { from, to, isFault } = finding
   const left = (from / count) * width
   const wide = Math.max(2, ((to + 1 - from) / count) * width)
   return (
@@ -32,12 +52,14 @@ function StretchWord({
       className={`absolute top-0 h-full border-l-2 ${isFault ? 'border-warn' : 'border-ghost'}`}
       style={{ left, width: wide }}
     >
-      <span
-        className={`absolute -top-[17px] left-0 rounded-t bg-ground px-1 text-xs leading-4 whitespace-nowrap ${isFault ? 'text-warn' : 'text-ghost'}`}
-      >
-        {isFault && '◆ '}
-        {word}
-      </span>
+      {at !== undefined && (
+        <span
+          className={`absolute -top-[17px] rounded-t bg-ground px-1 text-xs leading-4 whitespace-nowrap ${isFault ? 'text-warn' : 'text-ghost'}`}
+          style={{ left: at - left }}
+        >
+          {written(finding)}
+        </span>
+      )}
     </span>
   )
 }
@@ -54,6 +76,8 @@ export function Time({ take, report, frame, onPoint }: Props) {
   }, [])
   const { seen, of } = report
   const count = Math.max(1, of)
+  const worded = report.findings.filter(isWord)
+  const places = placedWords(worded, count, width)
   const last = Math.max(0, seen.length - 1)
   const point = (event: PointerEvent) => {
     const x = event.clientX - host.current!.getBoundingClientRect().left - LABELS
@@ -82,11 +106,15 @@ export function Time({ take, report, frame, onPoint }: Props) {
     >
       <div className="relative" style={{ marginLeft: LABELS, height: FILM }}>
         {width > 0 && <Strip take={take} height={FILM} />}
-        {report.findings
-          .filter(f => f.word !== '')
-          .map(finding => (
-            <StretchWord key={`${finding.about} ${finding.from}`} finding={finding} count={count} width={width} />
-          ))}
+        {worded.map(finding => (
+          <StretchWord
+            key={`${finding.about} ${finding.from}`}
+            finding={finding}
+            count={count}
+            width={width}
+            at={places.get(finding)}
+          />
+        ))}
       </div>
       {width > 0 && <Curves seen={seen} count={count} width={width} />}
       {frame !== null && (

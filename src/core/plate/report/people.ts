@@ -1,9 +1,12 @@
 // When nobody is there, and where each act begins and ends, the shadow's coming and going told apart from the body's.
-import { type Finding, middle, overall, type Seen } from './finding'
+import { type Finding, middle, overall, percent, type Seen } from './finding'
 
 /** Shares of the picture that are nobody yet, and those that are too much to tell anything. */
 const NOBODY = 0.0015
 const EVERYBODY = 0.6
+/** The same where the light is another one, and stops by which a channel of it is. */
+const MUCH = 0.33
+const OTHER_LIGHT = 0.6
 /** Share of the picture, beyond what it is as a rule, that is a shadow. */
 const SHADOW = 0.002
 /** Frames of the shortest stretch that is worth a word. */
@@ -51,9 +54,18 @@ function shadowWords({ before, after }: { before: number; after: number }): stri
   return words === '' ? '' : ` Their shadow is in the picture ${words}: leave it room.`
 }
 
+/** By how many stops the channel is off that is most. */
+const stopsOff = (frames: readonly Seen[]): number =>
+  Math.max(...[0, 1, 2].map(c => Math.abs(Math.log2(middle(frames.map(f => f.gain[c]!))))))
+
 export function aboutPeople(frames: readonly Seen[], first: number): Finding[] {
   const all = { about: 'people', ...overall(frames) } as const
-  if (middle(frames.map(f => f.share)) > EVERYBODY) {
+  const unlike = middle(frames.map(f => f.share))
+  if (unlike > MUCH && unlike <= EVERYBODY && stopsOff(frames) > OTHER_LIGHT) {
+    const sentence = `The plate was filmed in another light: with that made up for, ${percent(unlike)} of this take stays unlike it. Nothing can be told by it: choose one that was taken beside it.`
+    return [{ ...all, isFault: true, sentence, advice: null }]
+  }
+  if (unlike > EVERYBODY) {
     const sentence = 'Most of the picture is unlike the plate: it shows another place, or somebody fills it.'
     return [{ ...all, isFault: true, sentence, advice: null }]
   }
