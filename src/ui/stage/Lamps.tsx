@@ -47,9 +47,9 @@ function lamp(known: readonly Known[], about: 'camera' | 'light', text: string, 
 }
 
 function lampsOf(all: readonly Known[]): Lamp[] {
-  // Against a plate of another place neither camera nor light tells anything.
+  // Against a plate of another place, or of another light, neither camera nor light tells anything.
   const known = all.filter(({ report }) => !report.findings.some(f => f.about === 'people' && f.isFault))
-  const elsewhere = known.length < all.length ? [{ text: 'Plate of another place', isFault: true }] : []
+  const elsewhere = known.length < all.length ? [{ text: 'Plate unlike the take', isFault: true }] : []
   const far = worst(known.map(({ report }) => moved(report)))
   const light = worst(known.map(({ report }) => lit(report)))
   const camera = far < STILL ? 'Lock-off still' : `Lock-off ${far.toFixed(far < 1 ? 2 : 1)} px`

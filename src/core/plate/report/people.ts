@@ -4,8 +4,8 @@ import { type Finding, middle, overall, percent, type Seen } from './finding'
 /** Shares of the picture that are nobody yet, and those that are too much to tell anything. */
 const NOBODY = 0.0015
 const EVERYBODY = 0.6
-/** The same where the light is another one, and stops by which a channel of it is. */
-const MUCH = 0.33
+/** The same, shadow included, where the light is another one, and stops by which a channel of it is. */
+const MUCH = 0.4
 const OTHER_LIGHT = 0.6
 /** Share of the picture, beyond what it is as a rule, that is a shadow. */
 const SHADOW = 0.002
@@ -60,12 +60,13 @@ const stopsOff = (frames: readonly Seen[]): number =>
 
 export function aboutPeople(frames: readonly Seen[], first: number): Finding[] {
   const all = { about: 'people', ...overall(frames) } as const
-  const unlike = middle(frames.map(f => f.share))
-  if (unlike > MUCH && unlike <= EVERYBODY && stopsOff(frames) > OTHER_LIGHT) {
+  const full = middle(frames.map(f => f.share))
+  const unlike = middle(frames.map(f => f.share + f.shade))
+  if (unlike > MUCH && full <= EVERYBODY && stopsOff(frames) > OTHER_LIGHT) {
     const sentence = `The plate was filmed in another light: with that made up for, ${percent(unlike)} of this take stays unlike it. Nothing can be told by it: choose one that was taken beside it.`
     return [{ ...all, isFault: true, sentence, advice: null }]
   }
-  if (unlike > EVERYBODY) {
+  if (full > EVERYBODY) {
     const sentence = 'Most of the picture is unlike the plate: it shows another place, or somebody fills it.'
     return [{ ...all, isFault: true, sentence, advice: null }]
   }
