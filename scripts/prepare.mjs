@@ -1,6 +1,6 @@
 // What must be there before anything runs: packages, kernels, the built app. Each is made only if it is missing or stale.
 import { spawnSync } from 'node:child_process'
-import { existsSync, readdirSync, statSync } from 'node:fs'
+import { existsSync, readdirSync, statSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 
@@ -35,33 +35,47 @@ function packages() {
   run('npm', ['install', '--no-save', '--no-audit', '--no-fund'])
 }
 
-function kernels() {
-  if (time(join(root, 'build/kernels.wasm')) > latest(['src/kernels', 'asconfig.json'])) return
-  console.error('Building the kernels…')
-  run(process.execPath, [
-    'node_modules/assemblyscript/bin/asc.js',
-    'src/kernels/index.ts',
-    '--config',
-    'asconfig.json',
-    '--target',
-    'release',
-  ])
+/** Builds something where it is not there or its sources have changed since it was last built to its end. */
+function build(name, { words, sources, output, args }) {
+  const stamp = join(root, 'build', `${name}.built`)
+  if (existsSync(join(root, output)) && time(stamp) > latest(sources)) return
+  console.error(`Building ${words}…`)
+  run(process.execPath, args)
+  writeFileSync(stamp, '')
 }
 
-function app() {
-  const sources = ['src', 'index.html', 'vite.config.ts', 'package-lock.json', 'build/kernels.wasm']
-  if (time(join(root, 'dist/index.html')) > latest(sources)) return
-  console.error('Building the app…')
-  run(process.execPath, ['node_modules/vite/bin/vite.js', 'build', '--logLevel', 'warn'])
-}
+const VITE = 'node_modules/vite/bin/vite.js'
 
-function node() {
-  const sources = ['src', 'vite.node.config.ts', 'package-lock.json']
-  if (time(join(root, 'build/node/ghost.js')) > latest(sources)) return
-  console.error('Building the terminal and the server…')
-  const args = ['build', '--config', 'vite.node.config.ts', '--logLevel', 'warn']
-  run(process.execPath, ['node_modules/vite/bin/vite.js', ...args])
-}
+const kernels = () =>
+  build('kernels', {
+    words: 'the kernels',
+    sources: ['src/kernels', 'asconfig.json'],
+    output: 'build/kernels.wasm',
+    args: [
+      'node_modules/assemblyscript/bin/asc.js',
+      'src/kernels/index.ts',
+      '--config',
+      'asconfig.json',
+      '--target',
+      'release',
+    ],
+  })
+
+const app = () =>
+  build('app', {
+    words: 'the app',
+    sources: ['src', 'index.html', 'vite.config.ts', 'package-lock.json', 'build/kernels.wasm'],
+    output: 'dist/index.html',
+    args: [VITE, 'build', '--logLevel', 'warn'],
+  })
+
+const node = () =>
+  build('node', {
+    words: 'the terminal and the server',
+    sources: ['src', 'vite.node.config.ts', 'package-lock.json'],
+    output: 'build/node/ghost.js',
+    args: [VITE, 'build', '--config', 'vite.node.config.ts', '--logLevel', 'warn'],
+  })
 
 /** Makes packages, kernels, terminal and server; the app where it is wanted. */
 export function prepare(wanted = {}) {

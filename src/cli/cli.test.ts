@@ -1,6 +1,6 @@
 // The terminal program as it is called.
 import { execFile } from 'node:child_process'
-import { readdir, readFile, stat, writeFile } from 'node:fs/promises'
+import { mkdir, readdir, readFile, stat, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { promisify } from 'node:util'
@@ -131,6 +131,32 @@ describe('ghost', () => {
     // More than a pipe holds.
     expect(stdout.length).toBeGreaterThan(2 ** 16)
     expect(JSON.parse(stdout)[0].frames).toHaveLength(160)
+    const full = promisify(execFile)('sh', ['-c', command.replace(/ \|.*/, ' > /dev/full')])
+    await expect(full).rejects.toMatchObject({
+      code: 1,
+      stderr: expect.stringMatching(/answer cannot be written.*space/),
+    })
+  })
+
+  it('leaves nothing where there is no room for it, and says so', async () => {
+    const empty = join(folder, 'no-room')
+    await mkdir(empty)
+    // A file may not grow beyond so many blocks; the signal for that is ignored, and writing fails as on a full disk.
+    const short = (command: string) =>
+      promisify(execFile)(
+        'bash',
+        ['-c', `trap '' XFSZ; ulimit -f 100; exec "${process.execPath}" bin/ghost.mjs ${command}`],
+        {
+          cwd: root,
+        },
+      )
+    for (const command of [
+      `render open-late --out "${empty}/film.mp4" --frames 0-20`,
+      `plate demo/clips/empty-shop.mp4 --out "${empty}/plate.png"`,
+    ]) {
+      await expect(short(command)).rejects.toMatchObject({ code: 2, stderr: expect.stringMatching(/no larger/) })
+      expect(await readdir(empty)).toEqual([])
+    }
   })
 
   it('writes frames that are the core’s own, bit for bit', async () => {

@@ -1,11 +1,11 @@
 // `ghost convert`: films that a browser cannot read, as ones that it can.
 import { existsSync, statSync } from 'node:fs'
-import { mkdir, rename, rm } from 'node:fs/promises'
+import { mkdir } from 'node:fs/promises'
 import { basename, dirname, extname, join } from 'node:path'
 import { convertFilm } from '../media/convert'
 import { Complaint } from './complaint'
-import { addScratch, dropScratch } from './patience'
 import { printable } from './printable'
+import { wholeFile } from './whole-file'
 
 function progress(name: string) {
   let shown = -1
@@ -26,15 +26,7 @@ export async function convert(paths: readonly string[], folder: string | undefin
     const stem = basename(path, extname(path))
     const out = join(folder ?? dirname(path), `${stem}${extname(path).toLowerCase() === '.mov' ? ' h264' : ''}.mov`)
     if (existsSync(out)) throw new Complaint(`“${out}” is there already.`)
-    const part = `${out}.part.mov`
-    addScratch(part)
-    try {
-      await convertFilm(path, basename(path), part, { onProgress: progress(basename(path)) })
-      await rename(part, out)
-    } finally {
-      await rm(part, { force: true })
-      dropScratch(part)
-    }
+    await wholeFile(out, part => convertFilm(path, basename(path), part, { onProgress: progress(basename(path)) }))
     process.stdout.write(`${printable(out)}\n`)
   }
 }

@@ -2,7 +2,7 @@
 import { spawn } from 'node:child_process'
 import { once } from 'node:events'
 import { existsSync, statSync } from 'node:fs'
-import { mkdir, writeFile } from 'node:fs/promises'
+import { mkdir } from 'node:fs/promises'
 import { extname, join } from 'node:path'
 import { type Cells, findings, type Seen } from '../core/plate'
 import type { Kernels } from '../core/render'
@@ -19,6 +19,7 @@ import { nodeKernels, nodeMedia, pathSource } from './engine'
 import { patiently } from './patience'
 import { printable } from './printable'
 import { parseFrames, progress } from './render'
+import { writeWhole } from './whole-file'
 
 const CACHE = 128 * 2 ** 20
 /** Seconds of a film that are taken to be empty where it is a plate. */
@@ -73,7 +74,7 @@ export async function plate(paths: readonly string[], { out }: CutOptions): Prom
   const other = takes.find(t => t.size.width !== size.width || t.size.height !== size.height)
   if (other) throw new Complaint(`“${other.digest}” is not as large as “${paths[0]}”: they cannot show the same set.`)
   const { picture, open } = await platePicture(k, frames, takes)
-  await writeFile(out, await packPng(pngRows(k, { ...picture, opaque: true })))
+  await writeWhole(out, await packPng(pngRows(k, { ...picture, opaque: true })))
   await frames.close()
   if (open > SELDOM) {
     const share = (100 * open).toFixed(1)
@@ -171,7 +172,7 @@ export async function cut(options: CutOptions): Promise<void> {
   const cutting = startCutting(k, frames, take, cells)
   const tell = progress(spanLength(span))
   const write = async (folder: string, index: number, grey: Uint8Array) =>
-    writeFile(join(folder, `${String(index).padStart(4, '0')}.png`), await packPng(greyRows(size, grey)))
+    writeWhole(join(folder, `${String(index).padStart(4, '0')}.png`), await packPng(greyRows(size, grey)))
   let done = 0
   for (let start = span.from - (span.from % TOGETHER); start < span.to; start += TOGETHER) {
     const last = Math.min(take.count, start + TOGETHER) - 1

@@ -1,7 +1,7 @@
 // `ghost`: the same core from a terminal.
 import { rmSync } from 'node:fs'
 import { parseArgs } from 'node:util'
-import { Complaint } from './complaint'
+import { Complaint, sentenceOf } from './complaint'
 import { scratchFolders } from './patience'
 import { printable } from './printable'
 
@@ -22,6 +22,8 @@ const HELP = `ghost: combine locked-off takes with animated mattes
   ghost info   <project file | demo name | media file> [--json]
 
 What is cut out by a plate is kept in the folder of --kept, and looked up there the next time. Frames count from 0 and both ends are included. A folder gets one PNG a frame.`
+
+const COMMANDS = ['render', 'check', 'cutout', 'follow', 'plate', 'convert', 'info']
 
 async function main(): Promise<number> {
   const { values, positionals } = parseArgs({
@@ -56,17 +58,15 @@ async function main(): Promise<number> {
     await (await import('./follow')).follow(values)
     return 0
   }
+  if (!COMMANDS.includes(command))
+    throw new Complaint(`“${command}” is not a command. There are ${COMMANDS.join(', ')}.`)
   if (!subject) throw new Complaint(`Say what to ${command}: a project file or the name of a demo shot.`)
   // Each command loads what it needs and no more.
   if (command === 'render') await (await import('./render')).render(subject, values)
   else if (command === 'info') await (await import('./info')).info(subject, values.json)
   else if (command === 'convert') await (await import('./convert')).convert(positionals.slice(1), values.out)
   else if (command === 'check') await (await import('./cut')).check(positionals.slice(1), values)
-  else if (command === 'plate') await (await import('./cut')).plate(positionals.slice(1), values)
-  else
-    throw new Complaint(
-      `“${command}” is not a command. There are render, check, cutout, follow, plate, convert and info.`,
-    )
+  else await (await import('./cut')).plate(positionals.slice(1), values)
   return 0
 }
 
@@ -76,25 +76,33 @@ process.on('exit', () => {
 })
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => process.exit(130))
 
-/** Ends the process once all that was written has been taken: what reads it may be slower. */
-function leave(code: number): void {
-  process.stdout.write('', () => process.stderr.write('', () => process.exit(code)))
+/** Where what is said cannot be written. Whoever reads may have read enough: nobody is left to tell then, and the code is the usual one. */
+function unwritten(error: NodeJS.ErrnoException): void {
+  if (error.code === 'EPIPE') process.exit(141)
+  process.stderr.write(`ghost: the answer cannot be written (${error.message}).\n`, () => process.exit(1))
 }
 
-// Whoever reads may have read enough: nobody is left to tell, and the rest is not wanted.
-for (const stream of [process.stdout, process.stderr]) stream.on('error', () => process.exit(141))
+/** Ends the process once all that was written has been taken: what reads it may be slower. */
+function leave(code: number): void {
+  const { stdout, stderr } = process
+  stdout.write('', error => {
+    if (error) unwritten(stdout.errored ?? error)
+    else stderr.write('', () => process.exit(code))
+  })
+}
 
-// A decoder may fail outside any call of ours; that ends the work like any other failure.
+process.stdout.on('error', unwritten)
+process.stderr.on('error', () => process.exit(1))
+
+// A decoder, or what writes a film, may fail outside any call of ours; that ends the work like any other failure.
 process.on('unhandledRejection', error => {
-  process.stderr.write(
-    printable(`ghost: a take cannot be decoded (${error instanceof Error ? error.message : String(error)}).\n`),
-  )
+  const said = error instanceof Error ? error.message : String(error)
+  process.stderr.write(`ghost: ${printable(sentenceOf(error) ?? `a film cannot be read or written (${said}).`)}\n`)
   process.exit(1)
 })
 
 main().then(leave, error => {
-  const known = error instanceof Complaint || (error instanceof Error && error.name === 'MediaProblem')
-  const usage = error instanceof TypeError && 'code' in error && String(error.code).startsWith('ERR_PARSE_ARGS')
-  process.stderr.write(`ghost: ${printable(known || usage ? error.message : (error?.stack ?? String(error)))}\n`)
-  leave(known || usage ? 2 : 1)
+  const sentence = sentenceOf(error)
+  process.stderr.write(`ghost: ${printable(sentence ?? error?.stack ?? String(error))}\n`)
+  leave(sentence === null ? 1 : 2)
 })

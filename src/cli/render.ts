@@ -1,7 +1,6 @@
 // `ghost render`: a shot as a film or as numbered PNGs.
-import { mkdir, rename, rm, writeFile } from 'node:fs/promises'
+import { mkdir } from 'node:fs/promises'
 import { extname, join } from 'node:path'
-import { FilePathTarget } from 'mediabunny'
 import type { Codes } from '../core/render'
 import type { Shot } from '../core/shot'
 import { type Span, spanLength } from '../core/time'
@@ -10,9 +9,9 @@ import { packPng, pngRows } from '../media/png'
 import { Complaint } from './complaint'
 import { type Engine, startEngine } from './engine'
 import { folderPlace } from './frame-place'
-import { addScratch, dropScratch } from './patience'
 import { printable } from './printable'
 import { findProject } from './projects'
+import { wholeFile, withFilmTarget, writeWhole } from './whole-file'
 
 interface RenderOptions {
   out?: string
@@ -77,7 +76,7 @@ async function writeFrames(engine: Engine, subject: Subject, span: Span, folder:
     engine.k.free(picture.ptr)
     const path = join(folder, `${String(frame).padStart(6, '0')}.png`)
     const job = packPng(rows)
-      .then(png => writeFile(path, png))
+      .then(png => writeWhole(path, png))
       .then(() => void rooms.push(rows.data))
       .then(() => tell(++done))
     // It is waited for further on; until then a failure is no surprise.
@@ -97,16 +96,9 @@ async function writeFilm(
   const tell = progress(spanLength(span))
   const { size, left } = filmSize(subject.shot, subject.scale)
   if (left) process.stderr.write(`The film is ${size.width}×${size.height}: ${left}\n`)
-  // It lies beside its name until it is whole, and goes with the process if that ends before.
-  const part = `${out}.part${extname(out)}`
-  addScratch(part)
-  try {
-    await exportShot({ ...subject, format, span }, new FilePathTarget(part), { ...engine, onProgress: tell })
-    await rename(part, out)
-  } finally {
-    await rm(part, { force: true })
-    dropScratch(part)
-  }
+  await wholeFile(out, part =>
+    withFilmTarget(part, target => exportShot({ ...subject, format, span }, target, { ...engine, onProgress: tell })),
+  )
 }
 
 /** The layer whose matte is meant. */

@@ -9,6 +9,7 @@ import { Readable } from 'node:stream'
 import { fileURLToPath } from 'node:url'
 import { Hono } from 'hono'
 import { bodyLimit } from 'hono/body-limit'
+import { writeAll } from '../media/write-all'
 import type { ConvertNews, ConvertOrder } from './converter'
 
 /** Bytes of a film, bytes of a piece, films at once. */
@@ -135,7 +136,7 @@ export function makeConversion() {
     job.received += piece.length
     try {
       const file = await open(input(job), at === 0 ? 'w' : 'r+')
-      await file.write(piece, 0, piece.length, at).finally(() => file.close())
+      await writeAll(file, piece, at).finally(() => file.close())
     } catch (error) {
       job.problem = `“${job.name}” cannot be kept for converting (${error instanceof Error ? error.message : String(error)}).`
       return c.json({ problem: job.problem }, 507)
