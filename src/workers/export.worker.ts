@@ -10,6 +10,7 @@ import { browserPlace } from './frame-place'
 import { browserKernels } from './kernels'
 import { type MediaFile, openFiles } from './media-files'
 import { browserStills } from './stills'
+import { writeChunk } from './write-chunk'
 
 const MEMORY = 1.25 * 2 ** 30
 const CACHE = 192 * 2 ** 20
@@ -47,10 +48,7 @@ const api = {
       // What an earlier try left.
       file.truncate(0)
       const stream = new WritableStream<StreamTargetChunk>({
-        write({ data, position }) {
-          const written = file.write(data as Uint8Array<ArrayBuffer>, { at: position })
-          if (written < data.length) throw new DOMException('The disk is full.', 'QuotaExceededError')
-        },
+        write: ({ data, position }) => writeChunk(file, data, position),
       })
       const target = new StreamTarget(stream, { chunked: true, chunkSize: 4 * 2 ** 20 })
       await exportShot(options, target, { k, frames, sounds, onProgress: done => onProgress(done) })

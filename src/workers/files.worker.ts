@@ -11,6 +11,7 @@ import { writeSequence } from '../media/sequence'
 import { browserDrawings } from './drawings'
 import type { MediaFile } from './media-files'
 import { browserStills } from './stills'
+import { writeChunk } from './write-chunk'
 
 async function* chunksOf(blob: Blob): AsyncGenerator<Uint8Array> {
   const reader = blob.stream().getReader()
@@ -60,7 +61,7 @@ const api = {
       const out = await (await into.getFileHandle('stills', { create: true })).createSyncAccessHandle()
       const read = files.map(file => ({ name: file.name, bytes: async () => new Uint8Array(await file.arrayBuffer()) }))
       try {
-        await writeSequence(read, rate, chunk => void out.write(chunk as Uint8Array<ArrayBuffer>), onProgress)
+        await writeSequence(read, rate, chunk => writeChunk(out, chunk), onProgress)
       } finally {
         out.close()
       }
@@ -91,7 +92,7 @@ const api = {
         await writeProjectFile(
           project,
           open,
-          chunk => void out.write(chunk as Uint8Array<ArrayBuffer>),
+          chunk => writeChunk(out, chunk),
           (done, of) => onProgress(done / of),
         )
       } finally {
@@ -121,7 +122,7 @@ const api = {
         const handle = await into.getFileHandle(digest, { create: true })
         open = { digest, out: await handle.createSyncAccessHandle() }
       }
-      open.out.write(chunk as Uint8Array<ArrayBuffer>, { at: open.out.getSize() })
+      writeChunk(open.out, chunk, open.out.getSize())
     }
     try {
       const checked = await readProjectFile(read, file.size, onMedia)
