@@ -14,7 +14,7 @@ export type { Advice, Finding, Measured, Seen } from './finding'
 export function findings(frames: readonly Seen[], first = 0): Finding[] {
   if (frames.length === 0) return []
   const people = aboutPeople(frames, first)
-  // Against a plate of another place nothing else is worth a word.
+  // Against a plate of another place or light nothing else is worth a word.
   if (people.some(f => f.isFault)) return people
   return [...aboutCamera(frames, first), ...aboutLight(frames, first), ...people, ...aboutPicture(frames, first)]
 }

@@ -4,9 +4,10 @@ import { type Finding, middle, overall, percent, type Seen } from './finding'
 /** Shares of the picture that are nobody yet, and those that are too much to tell anything. */
 const NOBODY = 0.0015
 const EVERYBODY = 0.6
-/** The same, shadow included, where the light is another one, and stops by which a channel of it is. */
+/** The same, shadow included, where the light is another one; stops by which a channel of it is, and the share of a take for which it may be as in the plate. */
 const MUCH = 0.4
 const OTHER_LIGHT = 0.6
+const BRIEFLY = 0.2
 /** Share of the picture, beyond what it is as a rule, that is a shadow. */
 const SHADOW = 0.002
 /** Frames of the shortest stretch that is worth a word. */
@@ -60,14 +61,14 @@ const stopsOff = (frames: readonly Seen[]): number =>
 
 export function aboutPeople(frames: readonly Seen[], first: number): Finding[] {
   const all = { about: 'people', ...overall(frames) } as const
-  const full = middle(frames.map(f => f.share))
-  const unlike = middle(frames.map(f => f.share + f.shade))
-  if (unlike > MUCH && full <= EVERYBODY && stopsOff(frames) > OTHER_LIGHT) {
-    const sentence = `The plate was filmed in another light: with that made up for, ${percent(unlike)} of this take stays unlike it. Nothing can be told by it: choose one that was taken beside it.`
+  if (middle(frames.map(f => f.share)) > EVERYBODY) {
+    const sentence = 'Most of the picture is unlike the plate: it shows another place, or somebody fills it.'
     return [{ ...all, isFault: true, sentence, advice: null }]
   }
-  if (full > EVERYBODY) {
-    const sentence = 'Most of the picture is unlike the plate: it shows another place, or somebody fills it.'
+  // All along: where a lamp is switched, that is to be said.
+  const unlike = frames.map(f => f.share + f.shade).sort((a, b) => a - b)[Math.floor(frames.length * BRIEFLY)]!
+  if (unlike > MUCH && stopsOff(frames) > OTHER_LIGHT) {
+    const sentence = `The plate was filmed in another light: with that made up for, ${percent(unlike)} of this take stays unlike it. Nothing can be told by it: choose one that was taken beside it.`
     return [{ ...all, isFault: true, sentence, advice: null }]
   }
   const found: Finding[] = []

@@ -105,7 +105,9 @@ it('parts a take into acts and stretches in which nobody is there', () => {
   expect(findings(take(i => ({ share: 0.9, x: 3 * (i % 2), light: 0.5 })))).toHaveLength(1)
   const atNight = findings(take(i => ({ share: 0.3, shade: 0.15, x: 3 * Math.floor(i / 30), light: 0.25 })))
   expect(atNight).toMatchObject([{ isFault: true, sentence: expect.stringContaining('in another light') }])
-  // Somebody near the lens in less light is no reason to say so.
+  // Neither a lamp that goes out on the way nor somebody near the lens in less light is a reason to say so.
+  const switched = findings(take(i => (i < 30 ? {} : { share: 0.3, shade: 0.15, light: 0.25 })))
+  expect(switched.find(f => f.about === 'light')).toMatchObject({ from: 30, word: 'darker', advice: 'split' })
   expect(findings(take(() => ({ share: 0.2, shade: 0.1, light: 0.5 }))).length).toBeGreaterThan(1)
   expect(findings([])).toEqual([])
 })
