@@ -4,6 +4,7 @@ import * as Comlink from 'comlink'
 import { canEncodeAudio, StreamTarget, type StreamTargetChunk } from 'mediabunny'
 import { type ExportOptions, exportShot } from '../media/export'
 import { frameStore } from '../media/frames'
+import { meterDecoders } from '../media/metered-decoder'
 import { soundStore } from '../media/sound'
 import { browserDrawings } from './drawings'
 import { browserPlace } from './frame-place'
@@ -66,4 +67,5 @@ const api = {
 export type ExportApi = typeof api
 browserStills()
 browserDrawings()
+meterDecoders()
 Comlink.expose(api)

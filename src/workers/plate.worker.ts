@@ -13,6 +13,7 @@ import { followMoves, type Inside, type Moved } from '../media/follow'
 import { type FrameStore, frameStore } from '../media/frames'
 import { takeGrain } from '../media/grain'
 import { lookThrough } from '../media/lock-off'
+import { meterDecoders } from '../media/metered-decoder'
 import { platePicture } from '../media/plate'
 import { packPng, pngRows } from '../media/png'
 import { browserDrawings } from './drawings'
@@ -151,4 +152,5 @@ const api = {
 export type PlateApi = typeof api
 browserStills()
 browserDrawings()
+meterDecoders()
 Comlink.expose(api)

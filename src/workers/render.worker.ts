@@ -8,6 +8,7 @@ import type { Line } from '../core/shape'
 import type { Shot } from '../core/shot'
 import { frameToSeconds, secondsToFrame } from '../core/time'
 import { type FrameStore, frameStore } from '../media/frames'
+import { meterDecoders } from '../media/metered-decoder'
 import { type Painted, paintPlan } from '../media/paint'
 import { packPng, pngRows } from '../media/png'
 import { Dropped } from '../media/problem'
@@ -333,4 +334,5 @@ const api = {
 export type RenderApi = typeof api
 browserStills()
 browserDrawings()
+meterDecoders()
 Comlink.expose(api)
