@@ -1,5 +1,6 @@
 // The clocks on the wall of Half Past Never.
 import type { SKRSContext2D } from '@napi-rs/canvas'
+import { NUMERALS } from './letters'
 
 export interface Clock {
   x: number
@@ -106,7 +107,7 @@ export function paintClock(c: SKRSContext2D, clock: Clock): void {
     c.stroke()
   }
   if (clock.roman) {
-    c.font = `${Math.round(r * 0.2)}px serif`
+    c.font = `${Math.round(r * 0.2)}px "${NUMERALS}"`
     c.textAlign = 'center'
     c.textBaseline = 'middle'
     ROMAN.forEach((text, i) => {

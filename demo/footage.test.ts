@@ -51,6 +51,17 @@ it.each(NAMES)('%s is what the generator makes, noise apart', async name => {
   expect(difference(await decoded(name, 75), footageFrame(name, 75).pixels, () => true)).toBeLessThan(2.2)
 })
 
+it.each(['walk-across', 'clockmaker-left', 'clockmaker-right'] as const)(
+  '%s has the letters of the set as the plate has them, whatever machine filmed it',
+  async name => {
+    const signs = (i: number) => {
+      const [x, y] = [i % 1280, Math.floor(i / 1280)]
+      return (x > 556 && x < 724 && y > 300 && y < 342) || (x > 1110 && x < 1240 && y > 60 && y < 90)
+    }
+    expect(difference(await decoded(name, 0), await decoded('empty-shop', 0), signs)).toBeLessThan(3)
+  },
+)
+
 it.each(Object.keys(CLIPS) as ClipName[])('%s brings its small frames and its loudness along', async name => {
   const path = fileURLToPath(new URL(`./clips/${name}.mp4`, import.meta.url))
   const take = await describeTake(await openMedia(pathSource(path), name), statSync(path).size)

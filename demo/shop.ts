@@ -2,6 +2,7 @@
 import { type Canvas, createCanvas, type SKRSContext2D } from '@napi-rs/canvas'
 import { CLOCKS, paintClock } from './clocks'
 import type { Hour } from './hours'
+import { SIGNS } from './letters'
 import { plank } from './wood'
 
 export const WIDTH = 1280
@@ -65,7 +66,7 @@ function door(c: SKRSContext2D): void {
   c.beginPath()
   c.arc(x + 14, y + 208, 8, 0, 7)
   c.fill()
-  c.font = 'italic 15px serif'
+  c.font = `15px "${SIGNS}"`
   c.fillStyle = '#d8c089'
   c.textAlign = 'center'
   c.fillText('back room', x + w / 2, y + 14)
@@ -135,7 +136,7 @@ export function paintWall(hour: Hour): Canvas {
   c.strokeStyle = '#b58b46'
   c.lineWidth = 2
   c.strokeRect(560, 304, 160, 34)
-  c.font = 'italic 19px serif'
+  c.font = `19px "${SIGNS}"`
   c.textAlign = 'center'
   c.fillStyle = '#e6c57c'
   c.fillText('Half Past Never', 640, 327)
