@@ -7,6 +7,7 @@ import {
   frameNumber,
   goTo,
   look,
+  makeNoMore,
   openDemo,
   pixelAt,
   saved,
@@ -25,6 +26,7 @@ test('the clockmaker is cut out by his plate, shadow and all, the same on the st
   await page.locator('[data-bar="Act A, left"]').click({ position: { x: 250, y: 30 } })
   await page.keyboard.press('Shift+q')
   await expect(page.getByRole('button', { name: /^Plate cut-out/ })).toContainText('against empty-shop.mp4')
+  await makeNoMore(page)
   await settled(page)
   const cut = await savedFrame(page)
   // Of him nothing is lost, and of the shadow on the wall beside him next to nothing.
@@ -78,6 +80,7 @@ test('one frame is corrected by strokes, kept in the document, and the terminal 
   await page.locator('[data-bar="Act A, left"]').click({ position: { x: 250, y: 30 } })
   await page.keyboard.press('Shift+q')
   await expect(page.getByRole('button', { name: /^Plate cut-out/ })).toContainText('against empty-shop.mp4')
+  await makeNoMore(page)
   await page.keyboard.press('z')
   const paint = page.getByTestId('paint')
   await settled(page)

@@ -10,6 +10,7 @@ import {
   field,
   goTo,
   lengthen,
+  makeNoMore,
   settled,
   stagePixels,
   type,
@@ -75,6 +76,7 @@ test('Seven clockmakers: one row, opened again and changed as one', async ({ pag
   // The frozen frame behind him shows the shop empty: it is the plate.
   await press(page, 'Shift+Q')
   await expect(page.getByRole('button', { name: /^Plate cut-out/ })).toContainText('against walk-across.mp4')
+  await makeNoMore(page)
   // What goes on above his head, the hands of the clocks, is kept out by hand.
   await press(page, 'Shift+E')
   await page.getByRole('radio', { name: 'Keeps only' }).click()

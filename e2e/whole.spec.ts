@@ -10,6 +10,7 @@ import {
   goTo,
   handle,
   lookAt,
+  makeNoMore,
   type Pixels,
   settled,
   stagePixels,
@@ -47,6 +48,7 @@ test('from raw takes to a film: the light is matched as the report says, he is c
   const lit = await stagePixels(page)
   await page.keyboard.press('Shift+q')
   await expect(page.getByRole('button', { name: /^Plate cut-out/ })).toContainText('against empty-shop.mp4')
+  await makeNoMore(page)
   await settled(page)
 
   await expect(page.getByText('By this plate nothing is in the way of a clean cut.')).toBeVisible()
