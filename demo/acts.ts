@@ -262,7 +262,7 @@ export const CLIPS: Readonly<Record<ClipName, Clip>> = {
     frames: 240,
     exposure: [1, 1, 1],
     lines: [],
-    scene: 'shop',
+    scene: 'shop at sunset',
     actor: clockmaker(walkAcross()),
     seed: 7,
     bitrate: 3_400_000,

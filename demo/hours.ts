@@ -177,7 +177,35 @@ const SNOW: Hour = {
   glow: 0,
 }
 
-export const HOURS = { evening: EVENING, morning: MORNING, night: NIGHT, snow: SNOW } as const satisfies Record<
-  string,
-  Hour
->
+/** The sun goes down behind the houses across the street, and its last light lies flat along the wall. */
+const SUNSET: Hour = {
+  sky: ['#6d5a94', '#d6748a', '#f3a86a'],
+  outside(c, x, y, w, h) {
+    const sun = c.createRadialGradient(x + 64, y + 150, 8, x + 64, y + 150, 120)
+    sun.addColorStop(0, 'rgba(255,238,196,0.95)')
+    sun.addColorStop(0.18, 'rgba(255,206,140,0.7)')
+    sun.addColorStop(1, 'rgba(255,150,110,0)')
+    c.fillStyle = sun
+    c.fillRect(x, y, w, h)
+    roofs(c, x, y, w, h, '#4b3350')
+  },
+  lamps: [false, false],
+  daylight(x, y, nearer) {
+    // It comes in level: a band as high as the window, fainter the farther it goes.
+    const top = (nearer ? 96 : 84) - (x - 230) * 0.06
+    const within = clamp01((y - top) / 26) * clamp01((top + 236 - y) / 26)
+    const bar = clamp01(Math.abs(y - top - 104) / 9 - 0.5)
+    const sun = within * bar * clamp01((x - (nearer ? 240 : 262)) / 24) * bell((x - 230) / 900)
+    const sky = 0.42 + 0.5 * bell((x - 128) / 700) * bell((y - 260) / 560)
+    return [sky * 1.0 + sun * 1.15, sky * 0.76 + sun * 0.5, sky * 1.12 + sun * 0.34]
+  },
+  glow: 0,
+}
+
+export const HOURS = {
+  evening: EVENING,
+  morning: MORNING,
+  night: NIGHT,
+  snow: SNOW,
+  sunset: SUNSET,
+} as const satisfies Record<string, Hour>

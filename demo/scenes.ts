@@ -140,6 +140,7 @@ export const SCENES = {
   'shop in the morning': shopAt(HOURS.morning),
   'shop at night': shopAt(HOURS.night),
   'shop in the snow': shopAt(HOURS.snow),
+  'shop at sunset': shopAt(HOURS.sunset),
   street: STREET,
   yard: YARD,
   parlour: PARLOUR,
