@@ -1,7 +1,7 @@
 // The browser's decoder, going no farther than is read.
 
 /** Frames that may lie open or be in the making, among them the two that whoever reads holds on to. */
-const OPEN = 7
+const OPEN = 10
 
 /** Those of this thread that have pieces waiting: a frame that is handed on closes with no word to whoever made it. */
 const waiting = new Set<{ feed(): void }>()
