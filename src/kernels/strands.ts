@@ -6,15 +6,21 @@ import { plane } from "./table";
 /** px to both sides of a line or a gap at which it is held against what lies there. */
 const NEAR: i32 = 3, FAR: i32 = 5;
 /** How much a difference of colour counts beside one of brightness. */
-const TINT: f32 = 0.25;
+const TINT: f32 = 0.1;
 /** The share of what differs from the set by which it varies at least where there are any. */
 const EVEN: f32 = 0.5;
+
+// @ts-ignore: decorator
+@inline
+function above(seen: usize, set: usize, light: f32, p: i32): f32 {
+  return at(seen, p) - light * at(set, p);
+}
 
 /** By how much a px differs from the set. */
 // @ts-ignore: decorator
 @inline
 function apart(seen: usize, set: usize, light: f32, p: i32): f32 {
-  return abs<f32>(at(seen, p) - light * at(set, p));
+  return abs<f32>(above(seen, set, light, p));
 }
 
 /** How little the px at both sides of one, `by` px away, differ from it: where that is nothing, it is the set that changes there. */
@@ -32,12 +38,13 @@ function isLine(seen: usize, set: usize, light: f32, p: i32, d: f32, by: i32, hi
   return d > high * most && step(seen, p, by) > share * d;
 }
 
-/** Whether it is one of a gap between them. */
+/** Whether it is one of a gap between them, where both are darker than the set, or both brighter: from the dark to the bright any colour passes that of the set. */
 // @ts-ignore: decorator
 @inline
 function isGap(seen: usize, set: usize, light: f32, p: i32, d: f32, by: i32, low: f32, share: f32, thin: f32): bool {
-  const least = min(apart(seen, set, light, p - by), apart(seen, set, light, p + by));
-  return least > thin && d < low * least && step(seen, p, by) > share * least;
+  const before = above(seen, set, light, p - by), after = above(seen, set, light, p + by);
+  const least = min(abs<f32>(before), abs<f32>(after));
+  return before * after > 0 && least > thin && d < low * least && step(seen, p, by) > share * least;
 }
 
 /** Whether a cell and all those about it are somebody (1), none of them (0), or some (-1). */

@@ -94,3 +94,8 @@ it('a head without hair keeps its border, and cloth with a pattern is whole', ()
   expect(error(plain, -8, 8)).toBeLessThan(0.005)
   expect(error(told(0, 0, 60), -30, -12)).toBe(0)
 })
+
+it('gaps are told as far in as they are beside each other, where nothing but hair is to be seen beyond', () => {
+  expect(error(told(60, 30), 2, 20)).toBeLessThan(0.05)
+  expect(error(told(40, 30), 2, 20)).toBeLessThan(0.05)
+})

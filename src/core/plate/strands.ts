@@ -6,11 +6,13 @@ import { area, boxMean, type Plane, placed, roomFor } from './plane'
 /** By how much a line stands out from what lies at both its sides, how low a gap lies, what share of that is seen in the picture itself, not only in the set, and how many standard deviations of noise anything has to differ by. */
 export const STRANDS = [1.6, 0.5, 0.3, 4] as const
 /** Shares of cells: of lines beyond somebody, of nine squares, and of gaps within, of a square and of nine, from which on there are strands. Few are missed rather than any made of what is solid. */
-const [LINES, GAPS] = [0.01, 0.14]
+const [LINES, GAPS] = [0.01, 0.12]
 /** The share of cells beyond somebody that differ from the set, from which on they may be somebody's. */
 const BEYOND = 0.1
 /** How quickly what is known of strands counts for less farther in. */
 const INWARD = 3
+/** How many squares farther in than lines are seen gaps are looked for, each beside one that has them. */
+const DEEP = 2
 /** Less of a square than a cell of nine of them. */
 const SLIGHT = 1 / (9 * BLOCK ** 2 + 1)
 
@@ -28,10 +30,11 @@ export function strandsOf(k: Kernels, asked: Asked, is: Plane): number {
   const size = squaresOf(asked)
   const n = area(size)
   const [shares, counts, flags] = [k.alloc(n * 4), k.alloc(n * 8), k.alloc(n)]
+  const inMemory = (plane: Plane) => k.floats(placed(k, plane), n)
   /** Of each square and those beside it. */
   const mean = (of: Plane) => {
     const out = roomFor(k, n)
-    boxMean(k, size, of, 1, out)
+    boxMean(k, size, inMemory(of), 1, out)
     return out
   }
   const spread = (of: Plane) => mean(of).map(isAny)
@@ -39,18 +42,22 @@ export function strandsOf(k: Kernels, asked: Asked, is: Plane): number {
     k.bytes(flags, n).set(of.map(isAny))
     return flags
   }
-  const inMemory = (plane: Plane) => k.floats(placed(k, plane), n)
   k.squareShares(is.byteOffset, width, height, BLOCK, shares)
   const about = mean(k.floats(shares, n))
   const isNear = about.map(share => (share > SLIGHT && share < 1 - SLIGHT ? 1 : 0))
   k.strandSquares({ ...asked, block: BLOCK, wanted: flagged(isNear), within: 0, out: counts })
   const beyond = k.floats(counts, n).map(share => (share > BEYOND ? 1 : 0))
-  const lines = inMemory(mean(k.floats(counts + n * 4, n)).map(share => (share > LINES ? 1 : 0)))
+  const lines = mean(k.floats(counts + n * 4, n)).map(share => (share > LINES ? 1 : 0))
   if (!beyond.includes(1) && !lines.includes(1)) return 0
-  k.strandSquares({ ...asked, block: BLOCK, wanted: flagged(spread(lines)), within: 1, out: counts })
+  let asking = lines
+  for (let i = 0; i < DEEP; i++) asking = spread(asking)
+  k.strandSquares({ ...asked, block: BLOCK, wanted: flagged(asking), within: 1, out: counts })
   const gaps = k.floats(counts, n)
   const many = mean(gaps)
-  const within = inMemory(lines.map((is, at) => (is > 0 && Math.min(gaps[at]!, many[at]!) > GAPS ? 1 : 0)))
+  const airy = (of: Plane) => of.map((is, at) => (is > 0 && Math.min(gaps[at]!, many[at]!) > GAPS ? 1 : 0))
+  let found = airy(lines)
+  for (let i = 0; i < DEEP; i++) found = airy(spread(found))
+  const within = inMemory(found)
   const outside = inMemory(spread(within).map((share, at) => Math.max(share, beyond[at]!)))
   const touched = inMemory(spread(outside))
   const colours = k.alloc(n * 16)
