@@ -176,7 +176,8 @@ export function softenCells(
       }
       const plain = found;
       if (strand > 0) found += strandColours(strands, x, y, FOUND + (<usize>found << 4));
-      const s = setLight(setW, setS, left, i);
+      // Dark strands beyond somebody are taken for shadow: what lies between them has as much light as it says by itself.
+      const s = strand > 0 && label == 0 ? max(setLight(setW, setS, left, i), min(<f32>1, at(left, i))) : setLight(setW, setS, left, i);
       const bu = s * at(pu, i), bv = s * at(pv, i);
       const vn = setVariance(grain, s * at(py, i), single, steep, at(slopes, i), nu);
       const expected: f32 = label > 0 ? inside : shown * 0.5;
