@@ -1,24 +1,24 @@
 // Places of a plane by which it is told how a camera moved: what shows there, and by how much it is off.
 import { total } from "./four";
-import { weightsAt } from "./move";
+import { slopesAt, weightsAt } from "./move";
 
-/** A plane at n places that are not at its border (f32 of x, then of y), smoothed by a binomial of three either way, its codes multiplied by `share`; f32 at out. */
+/** A plane at n places that are not at its border (f32 of x, then of y), smoothed by a binomial of five either way, its codes multiplied by `share`; f32 at out. */
 export function smoothAnchors(plane: usize, width: i32, xs: usize, ys: usize, n: i32, share: f32, out: usize): void {
-  const binomial = f32x4(1, 2, 1, 0), stride = <usize>width << 2;
+  const stride = <usize>width << 2, binomial = f32x4(1, 4, 6, 4), four = f32x4.splat(4), six = f32x4.splat(6);
   for (let i = 0; i < n; i++) {
     const x = i32(load<f32>(xs + (<usize>i << 2))), y = i32(load<f32>(ys + (<usize>i << 2)));
-    const at = plane + (<usize>((y - 1) * width + x - 1) << 2);
-    const sides = f32x4.add(v128.load(at), v128.load(at + 2 * stride)), middle = v128.load(at + stride);
-    const sum = total(f32x4.mul(binomial, f32x4.add(sides, f32x4.add(middle, middle))));
-    store<f32>(out + (<usize>i << 2), sum * 0.0625 * share);
+    const a = plane + (<usize>((y - 2) * width + x - 2) << 2), b = a + stride, c = b + stride, d = c + stride, e = d + stride;
+    const first = f32x4.add(f32x4.add(v128.load(a), v128.load(e)), f32x4.add(f32x4.mul(four, f32x4.add(v128.load(b), v128.load(d))), f32x4.mul(six, v128.load(c))));
+    const last = load<f32>(a, 16) + load<f32>(e, 16) + 4 * (load<f32>(b, 16) + load<f32>(d, 16)) + 6 * load<f32>(c, 16);
+    store<f32>(out + (<usize>i << 2), (total(f32x4.mul(binomial, first)) + last) * 0.00390625 * share);
   }
 }
 
 /**
  * By how much a plane, at where n places (f32 of x, then of y) lie in it, differs from what is shown there (f32): between its samples by Catmull–Rom, and `beyond` of what it does not show; f32 at out.
- * The place (x, y) lies at (x0 + cos · x − sin · y, y0 + sin · x + cos · y).
+ * gxs, gys: by how much it changes there, across and down, codes a sample, as Catmull–Rom has it. The place (x, y) lies at (x0 + cos · x − sin · y, y0 + sin · x + cos · y).
  */
-export function anchorsOff(plane: usize, width: i32, height: i32, xs: usize, ys: usize, n: i32, shown: usize, x0: f64, y0: f64, cos: f64, sin: f64, beyond: f32, out: usize): void {
+export function anchorsOff(plane: usize, width: i32, height: i32, xs: usize, ys: usize, n: i32, shown: usize, x0: f64, y0: f64, cos: f64, sin: f64, beyond: f32, out: usize, gxs: usize, gys: usize): void {
   const stride = <usize>width << 2;
   for (let i = 0; i < n; i++) {
     const at = <usize>i << 2;
@@ -26,21 +26,27 @@ export function anchorsOff(plane: usize, width: i32, height: i32, xs: usize, ys:
     const sx = x0 + cos * x - sin * y, sy = y0 + sin * x + cos * y;
     if (!(sx > 1 && sy > 1 && sx < <f64>(width - 2) && sy < <f64>(height - 2))) {
       store<f32>(out + at, beyond);
+      store<f32>(gxs + at, 0);
+      store<f32>(gys + at, 0);
       continue;
     }
-    const ix = i32(sx), iy = i32(sy);
-    const across = weightsAt(<f32>(sx - <f64>ix)), down = weightsAt(<f32>(sy - <f64>iy));
+    const ix = i32(sx), iy = i32(sy), u = <f32>(sx - <f64>ix), v = <f32>(sy - <f64>iy);
     const row = plane + (<usize>((iy - 1) * width + ix - 1) << 2);
-    const upper = f32x4.add(
-      f32x4.mul(i32x4.shuffle(down, down, 0, 0, 0, 0), v128.load(row)),
-      f32x4.mul(i32x4.shuffle(down, down, 1, 1, 1, 1), v128.load(row + stride)),
-    );
-    const lower = f32x4.add(
-      f32x4.mul(i32x4.shuffle(down, down, 2, 2, 2, 2), v128.load(row + 2 * stride)),
-      f32x4.mul(i32x4.shuffle(down, down, 3, 3, 3, 3), v128.load(row + 3 * stride)),
-    );
-    store<f32>(out + at, total(f32x4.mul(across, f32x4.add(upper, lower))) - load<f32>(shown + at));
+    const a = v128.load(row), b = v128.load(row + stride), c = v128.load(row + 2 * stride), d = v128.load(row + 3 * stride);
+    const across = weightsAt(u), columns = ofFour(weightsAt(v), a, b, c, d);
+    store<f32>(out + at, total(f32x4.mul(across, columns)) - load<f32>(shown + at));
+    store<f32>(gxs + at, total(f32x4.mul(slopesAt(u), columns)));
+    store<f32>(gys + at, total(f32x4.mul(across, ofFour(slopesAt(v), a, b, c, d))));
   }
+}
+
+/** Four rows by four weights. */
+// @ts-expect-error: decorator
+@inline
+function ofFour(weights: v128, a: v128, b: v128, c: v128, d: v128): v128 {
+  const upper = f32x4.add(f32x4.mul(i32x4.shuffle(weights, weights, 0, 0, 0, 0), a), f32x4.mul(i32x4.shuffle(weights, weights, 1, 1, 1, 1), b));
+  const lower = f32x4.add(f32x4.mul(i32x4.shuffle(weights, weights, 2, 2, 2, 2), c), f32x4.mul(i32x4.shuffle(weights, weights, 3, 3, 3, 3), d));
+  return f32x4.add(upper, lower);
 }
 
 // @ts-expect-error: decorator
@@ -124,15 +130,14 @@ export function smoothPlane(src: usize, width: i32, height: i32, row: usize, out
 }
 
 /**
- * Of each tile of a plane that is not at its border the place where it changes most, if by more than `least` codes a sample. out: x, y and the slopes there, f32 × 4 each, tile after tile; how many
- * there are is returned.
+ * Of each tile of a plane that is not at its border the place where it changes most, if by more than `least` codes a sample. out: x and y, f32 × 2 each, tile after tile; how many there are is returned.
  */
 export function steepestPlaces(plane: usize, width: i32, height: i32, border: i32, tile: i32, least: f32, out: usize): i32 {
   const stride = <usize>width << 2;
   let found = 0;
   for (let top = border; top < height - border; top += tile) {
     for (let left = border; left < width - border; left += tile) {
-      let most = least * least * 4, atX = -1, atY = 0, gx: f32 = 0, gy: f32 = 0;
+      let most = least * least * 4, atX = -1, atY = 0;
       for (let y = top; y < min(top + tile, height - border); y++) {
         for (let x = left; x < min(left + tile, width - border); x++) {
           const at = plane + <usize>y * stride + (<usize>x << 2);
@@ -142,12 +147,11 @@ export function steepestPlaces(plane: usize, width: i32, height: i32, border: i3
           most = size;
           atX = x;
           atY = y;
-          gx = across;
-          gy = down;
         }
       }
       if (atX < 0) continue;
-      v128.store(out + (<usize>found << 4), f32x4.mul(f32x4(<f32>atX, <f32>atY, gx, gy), f32x4(1, 1, 0.5, 0.5)));
+      store<f32>(out + (<usize>found << 3), <f32>atX);
+      store<f32>(out + (<usize>found << 3), <f32>atY, 4);
       found++;
     }
   }

@@ -16,6 +16,16 @@ export function weightsAt(t: f32): v128 {
   return f32x4.replace_lane(f32x4.replace_lane(f32x4.replace_lane(f32x4.splat(a), 1, b), 2, c), 3, d);
 }
 
+/** Weights of the same four in how much what lies there changes from sample to sample. */
+// @ts-expect-error: decorator
+@inline
+export function slopesAt(t: f32): v128 {
+  const t2 = t * t;
+  const a: f32 = (4 * t - 1 - 3 * t2) * 0.5, b: f32 = (9 * t2 - 10 * t) * 0.5;
+  const c: f32 = (1 + 8 * t - 9 * t2) * 0.5, d: f32 = (3 * t2 - 2 * t) * 0.5;
+  return f32x4.replace_lane(f32x4.replace_lane(f32x4.replace_lane(f32x4.splat(a), 1, b), 2, c), 3, d);
+}
+
 /** Of width × height at src, each place shifted by (x, y) samples, at dst. row: width f32 and slack. */
 export function shiftPlane(src: usize, width: i32, height: i32, x: f32, y: f32, dst: usize, row: usize): void {
   const ix = i32(floor<f32>(x)), iy = i32(floor<f32>(y));

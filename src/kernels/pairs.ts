@@ -46,31 +46,27 @@ export function lightPairs(planes: usize, width: i32, height: i32, step: i32, le
 }
 
 /** Rounds of weighing, and pairs without which nothing is told. */
-const ROUNDS = 8;
+const ROUNDS = 10;
 const FEW = 50;
-/** Of the logarithm: a step that is small enough, and how far those that count in full may lie, at first and at least. */
-const SETTLED: f32 = 2e-5;
-const WIDE: f32 = 0.03, NARROW: f32 = 0.004;
+/** Of the ratio: a step that is small enough. Codes by which those that count in full may be off, at first and most, and at least. */
+const SETTLED: f32 = 5e-6;
+const FIRST: f32 = 3, WIDE: f32 = 4, NARROW: f32 = 0.7;
 
 /**
- * The logarithm of the ratio of n numbers (f32) at `to` to those at `from` that most of them share: the mode of a histogram of `bins` within `reach` either way, made finer by iterated
- * reweighting (Tukey's biweight). room: n f32 and slack; histogram: bins × i32, nought.
+ * The logarithm of the ratio of n codes (f32, with slack behind) at `to` to those at `from` that most of them share: the mode of a histogram of ratios by `bins` within `reach` either way, made finer
+ * by least squares of codes, iterated and reweighted (Tukey's biweight): noise is alike in all codes, whereas in ratios what is dark has more of it. histogram: bins × i32, nought.
  */
-export function sharedRatio(from: usize, to: usize, n: i32, reach: f32, bins: i32, histogram: usize, room: usize): f32 {
-  const perBin = <f32>(bins - 1) / (2 * reach);
-  let last = room;
-  for (let i = 0; i < n; i++) {
-    const at = <usize>i << 2;
+export function sharedRatio(from: usize, to: usize, n: i32, reach: f32, bins: i32, histogram: usize): f32 {
+  const perBin = <f32>(bins - 1) / (2 * reach), end = <usize>n << 2;
+  let count = 0;
+  for (let at: usize = 0; at < end; at += 4) {
     const r = Mathf.log(load<f32>(to + at) / load<f32>(from + at));
     if (!(r < reach && r > -reach)) continue;
-    store<f32>(last, r);
-    last += 4;
     const bin = histogram + (<usize>i32((r + reach) * perBin + 0.5) << 2);
     store<i32>(bin, load<i32>(bin) + 1);
+    count++;
   }
-  if (<i32>((last - room) >> 2) < FEW) return 0;
-  // What makes the last four full lies beyond all that counts.
-  v128.store(last, f32x4.splat(1e9));
+  if (count < FEW) return 0;
   let best = 0, most = -1;
   for (let i = 2; i < bins - 2; i++) {
     const b = histogram + (<usize>(i - 2) << 2);
@@ -79,27 +75,31 @@ export function sharedRatio(from: usize, to: usize, n: i32, reach: f32, bins: i3
     most = all;
     best = i;
   }
-  let middle = <f32>best / perBin - reach, spread = WIDE;
+  // What makes the last four full lies beyond all that counts.
+  v128.store(from + end, f32x4.splat(0));
+  v128.store(to + end, f32x4.splat(1e9));
+  let ratio = Mathf.exp(<f32>best / perBin - reach), spread = FIRST;
   const one = f32x4.splat(1), zero = f32x4.splat(0);
   for (let round = 0; round < ROUNDS; round++) {
-    const about = f32x4.splat(middle), scale = f32x4.splat(1 / (4 * spread));
-    let sum = zero, weights = zero, squares = zero;
-    for (let at = room; at < last; at += 16) {
-      const off = f32x4.sub(v128.load(at), about), t = f32x4.mul(off, scale);
+    const gain = f32x4.splat(ratio), scale = f32x4.splat(1 / (4 * spread));
+    let sum = zero, lengths = zero, weights = zero, squares = zero;
+    for (let at: usize = 0; at < end; at += 16) {
+      const code = v128.load(from + at), off = f32x4.sub(v128.load(to + at), f32x4.mul(gain, code)), t = f32x4.mul(off, scale);
       const near = f32x4.pmax(zero, f32x4.sub(one, f32x4.mul(t, t))), w = f32x4.mul(near, near);
-      const weighed = f32x4.mul(w, off);
+      const weighed = f32x4.mul(w, code);
+      sum = f32x4.add(sum, f32x4.mul(weighed, off));
+      lengths = f32x4.add(lengths, f32x4.mul(weighed, code));
       weights = f32x4.add(weights, w);
-      sum = f32x4.add(sum, weighed);
-      squares = f32x4.add(squares, f32x4.mul(weighed, off));
+      squares = f32x4.add(squares, f32x4.mul(w, f32x4.mul(off, off)));
     }
-    const all = total(weights);
+    const all = total(lengths);
     if (all == 0) break;
     const moved = total(sum) / all;
-    middle += moved;
+    ratio += moved;
     if (abs(moved) < SETTLED) break;
-    spread = max(NARROW, min(WIDE, sqrt<f32>(total(squares) / all)));
+    spread = max(NARROW, min(WIDE, sqrt<f32>(total(squares) / total(weights))));
   }
-  return middle;
+  return Mathf.log(ratio);
 }
 
 /** Light of lifted codes up to white, by sixteenths: powers take their time. */

@@ -19,7 +19,7 @@ const REACH = 20
 const SOUGHT = 400
 const UNLIKE = 24
 /** Codes a cell by which the plate has to change there, and how far from its border. */
-const LEAST_SLOPE = 3
+const LEAST_SLOPE = 2
 const BORDER = 3
 const ROUNDS = 12
 /** px that a camera may have gone and is told at once. */
@@ -38,16 +38,18 @@ interface Smooth extends Size {
   y: Plane
 }
 
-/** Places of a plane, and its slopes there; room for what is told of each. */
+/** Places of a plane; room for what is told of each: what is shown there, by how much the plate is off where they lie in it, and how it changes there. */
 interface Anchors {
   count: number
   x: Plane
   y: Plane
-  gx: Plane
-  gy: Plane
   shown: Plane
   off: Plane
+  gx: Plane
+  gy: Plane
 }
+
+type Six = [Plane, Plane, Plane, Plane, Plane, Plane]
 
 /** They are looked at by fours: what fills the last four up is off by more than could count. */
 const FOUR = 4
@@ -56,18 +58,18 @@ const NOWHERE = 1e9
 function anchorsOf({ k, width, height, y: plane }: Smooth, tile: number): Anchors {
   const most = Math.ceil(width / tile) * Math.ceil(height / tile)
   const found = k.scope(() => {
-    const out = k.floats(k.alloc(most * 16), most * 4)
+    const out = k.floats(k.alloc(most * 8), most * 2)
     const given = { plane: plane.byteOffset, width, height, border: BORDER, tile, least: LEAST_SLOPE }
-    return out.slice(0, 4 * k.steepestPlaces({ ...given, out: out.byteOffset }))
+    return out.slice(0, 2 * k.steepestPlaces({ ...given, out: out.byteOffset }))
   })
-  const count = found.length / 4
+  const count = found.length / 2
   const room = Math.ceil(count / FOUR) * FOUR
-  const [x, y, gx, gy] = [0, 1, 2, 3].map(c => {
-    const numbers = planeIn(k, room)
-    for (let i = 0; i < count; i++) numbers[i] = found[4 * i + c]!
-    return numbers
-  }) as [Plane, Plane, Plane, Plane]
-  return { count, x, y, gx, gy, shown: planeIn(k, room), off: planeIn(k, room).fill(NOWHERE) }
+  const [x, y, shown, off, gx, gy] = Array.from({ length: 6 }, () => planeIn(k, room)) as Six
+  for (let i = 0; i < count; i++) {
+    x[i] = found[2 * i]!
+    y[i] = found[2 * i + 1]!
+  }
+  return { count, x, y, shown, off: off.fill(NOWHERE), gx, gy }
 }
 
 /** The middle one of values in order, which are moved about (Hoare's selection). */
@@ -117,8 +119,8 @@ interface Refined {
 }
 
 /**
- * Gauss–Newton steps on the places where the plate changes most, weighted by Tukey's biweight so that people count little
- * (Baker and Matthews 2004; Huber 1981). Of all that was tried, what leaves least in the middle is what it comes to. `px`: px that a cell of the plane has.
+ * Gauss–Newton steps on the places where the plate changes most, by how it changes where they lie in it, weighted by Tukey's biweight so that people count little
+ * (Lucas and Kanade 1981; Huber 1981). Of all that was tried, what leaves least in the middle is what it comes to. `px`: px that a cell of the plane has.
  */
 function refine(plate: Smooth, anchors: Anchors, from: Movement, px: number, isShift = false): Refined {
   const { k, width, height } = plate
@@ -126,8 +128,10 @@ function refine(plate: Smooth, anchors: Anchors, from: Movement, px: number, isS
   const reach = Math.hypot(cx, cy)
   const { count, x: xs, y: ys, gx: gxs, gy: gys, shown, off } = anchors
   const places = { xs: xs.byteOffset, ys: ys.byteOffset }
-  const compared = { plane: plate.y.byteOffset, width, height, ...places, n: count, shown: shown.byteOffset }
-  const summed = { ...places, gxs: gxs.byteOffset, gys: gys.byteOffset, off: off.byteOffset, n: off.length, cx, cy }
+  const slopes = { gxs: gxs.byteOffset, gys: gys.byteOffset }
+  const seen = { plane: plate.y.byteOffset, width, height, shown: shown.byteOffset }
+  const compared = { ...seen, ...places, n: count, out: off.byteOffset, ...slopes }
+  const summed = { ...places, ...slopes, off: off.byteOffset, n: off.length, cx, cy }
   const sizes = new Float32Array(count)
   let { x: mx, y: my, turn, scale } = from
   let best = from
@@ -137,7 +141,7 @@ function refine(plate: Smooth, anchors: Anchors, from: Movement, px: number, isS
     const x0 = cx - cos * cx + sin * cy + mx / px
     const y0 = cy - sin * cx - cos * cy + my / px
     // Of what the plate does not show nothing is told.
-    k.anchorsOff({ ...compared, x0, y0, cos, sin, beyond: UNLIKE * 10, out: off.byteOffset })
+    k.anchorsOff({ ...compared, x0, y0, cos, sin, beyond: UNLIKE * 10 })
     for (let i = 0; i < count; i++) sizes[i] = Math.abs(off[i]!)
     const middle = middleOf(sizes)
     if (middle < least) {
@@ -172,12 +176,13 @@ function refine(plate: Smooth, anchors: Anchors, from: Movement, px: number, isS
   return { movement: best, left: least }
 }
 
-/** Smoothed by a binomial of three either way: what is finer than cells would be taken for movement. */
+/** Smoothed by a binomial of five either way (of three, twice): coding changes what is finer from frame to frame, which would be taken for movement. */
 function smoothed({ k, width, height, y }: Smooth): Smooth {
   const out = roomFor(k, y.length)
   k.scope(() => {
-    const row = k.alloc((width + 4) * 4)
-    k.smoothPlane({ src: y.byteOffset, width, height, row, out: out.byteOffset })
+    const [row, once] = [k.alloc((width + 4) * 4), roomFor(k, y.length)]
+    k.smoothPlane({ src: y.byteOffset, width, height, row, out: once.byteOffset })
+    k.smoothPlane({ src: once.byteOffset, width, height, row, out: out.byteOffset })
   })
   return { k, width, height, y: out }
 }

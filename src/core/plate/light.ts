@@ -90,8 +90,8 @@ export function inLight(plate: Cells, light: Light, out: Cells): void {
 }
 
 /** Cells from one that is looked at to the next, either way, at least; and how many of them are enough. */
-const STEP = 5
-const ENOUGH = 8000
+const STEP = 3
+const ENOUGH = 20_000
 /** Codes in which nothing can be told from black or white: what is clipped has no light of its own. */
 const DARKEST = 30
 const BRIGHTEST = 255 + 14.025 - 12
@@ -103,6 +103,9 @@ const BINS = 241
 const REACH = 1.2
 
 const stepOf = ({ width, height }: Size): number => Math.max(STEP, Math.round(Math.sqrt((width * height) / ENOUGH)))
+
+/** Codes that kernels may write behind those they are given. */
+const SLACK = 4
 
 /** Cells that are looked at, at most. */
 const sampled = (size: Size): number => Math.ceil(size.height / stepOf(size)) * Math.ceil(size.width / stepOf(size))
@@ -116,7 +119,7 @@ interface Pairs {
 /** Red, green and blue where neither is darker than `least` or clipped, until the present scope is left. Throws OutOfMemory. */
 function pairsOf(frame: Cells, plate: Cells, busy: Plane | null, least: number): Pairs[] {
   const { k, width, height } = frame
-  const room = sampled(frame)
+  const room = sampled(frame) + SLACK
   const [planes, counts, out] = [k.alloc(28), k.alloc(12), k.alloc(6 * room * 4)]
   const addresses = [plate, frame].flatMap(({ y, u, v }) => [y, u, v].map(plane => plane.byteOffset))
   k.ints(planes, 7).set([...addresses, busy?.byteOffset ?? 0])
@@ -134,11 +137,11 @@ function pairsOf(frame: Cells, plate: Cells, busy: Plane | null, least: number):
 export function measureGain(frame: Cells, plate: Cells, busy: Plane | null): Gain {
   const { k } = frame
   return k.scope(() => {
-    const [histogram, room] = [k.alloc(BINS * 4), k.alloc((sampled(frame) + 4) * 4)]
+    const histogram = k.alloc(BINS * 4)
     const [r, g, b] = pairsOf(frame, plate, busy, DARKEST).map(({ from, to }) => {
       k.ints(histogram, BINS).fill(0)
       const pairs = { from: from.byteOffset, to: to.byteOffset, n: from.length }
-      return Math.exp(k.sharedRatio({ ...pairs, reach: REACH, bins: BINS, histogram, room })) ** (1 / POWER)
+      return Math.exp(k.sharedRatio({ ...pairs, reach: REACH, bins: BINS, histogram })) ** (1 / POWER)
     })
     return [r!, g!, b!]
   })
