@@ -111,7 +111,7 @@ const quiet = {
 
 /**
  * Photographs of Debian's packages mate-backgrounds and lomiri-wallpapers-16.04: restless sets, where a plain difference to the plate is off by 20 to 40
- * in 1000, then quiet ones, where it is by 5 to 10. Dragonfly and garden were not looked at while the method was made, shed and mountain only for movement.
+ * in 1000, then quiet ones, where it is by 5 to 10. Dragonfly and flower were not looked at while the method was made.
  */
 const PHOTOGRAPHED: readonly PhotoScene[] = [
   {
@@ -191,6 +191,12 @@ const PHOTOGRAPHED: readonly PhotoScene[] = [
     name: 'garden',
     set: `${PHOTOS}mate/nature/Garden.jpg`,
     cloth: `${PHOTOS}greentock_by_Peter_Nerlich.jpg`,
+    ...quiet,
+  },
+  {
+    name: 'flower',
+    set: `${PHOTOS}mate/nature/FreshFlower.jpg`,
+    cloth: `${PHOTOS}mate/nature/Storm.jpg`,
     ...quiet,
   },
 ]

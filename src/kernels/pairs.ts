@@ -45,9 +45,10 @@ export function lightPairs(planes: usize, width: i32, height: i32, step: i32, le
   store<i32>(counts, <i32>(blues >> 2), 8);
 }
 
-/** Rounds of weighing, and pairs without which nothing is told. */
+/** Rounds of weighing, pairs without which nothing is told, and how many are enough to begin with. */
 const ROUNDS = 10;
 const FEW = 50;
+const BEGIN = 4000;
 /** Of the ratio: a step that is small enough. Codes by which those that count in full may be off, at first and most, and at least. */
 const SETTLED: f32 = 5e-6;
 const FIRST: f32 = 3, WIDE: f32 = 4, NARROW: f32 = 0.7;
@@ -58,8 +59,9 @@ const FIRST: f32 = 3, WIDE: f32 = 4, NARROW: f32 = 0.7;
  */
 export function sharedRatio(from: usize, to: usize, n: i32, reach: f32, bins: i32, histogram: usize): f32 {
   const perBin = <f32>(bins - 1) / (2 * reach), end = <usize>n << 2;
+  const step = max<usize>(4, end / BEGIN & ~3);
   let count = 0;
-  for (let at: usize = 0; at < end; at += 4) {
+  for (let at: usize = 0; at < end; at += step) {
     const r = Mathf.log(load<f32>(to + at) / load<f32>(from + at));
     if (!(r < reach && r > -reach)) continue;
     const bin = histogram + (<usize>i32((r + reach) * perBin + 0.5) << 2);

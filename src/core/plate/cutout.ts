@@ -82,6 +82,7 @@ interface Sight {
   told: Plane
   odds: Plane
   left: Plane
+  evenly: Plane
   is: Plane
   /** Where somebody is within that part, with what lies round them. */
   standing: Part
@@ -95,7 +96,8 @@ export function cutout(plate: Cells): Cutout {
   const finder = movementFinder(plate)
   const [near, lit] = [blankCells(k, full), blankCells(k, full)]
   copyCells(plate, near)
-  const [odds, told, left, is, busy, slopes] = [plane(), plane(), plane(), plane(), plane(), plane()]
+  const [odds, told, left, evenly] = [plane(), plane(), plane(), plane()]
+  const [is, busy, slopes] = [plane(), plane(), plane()]
   const px = full.width * full.height
   const [alphaNow, own] = [k.alloc(px), k.alloc(px * 4)]
   const ties: Bonds = { across: plane(), down: plane() }
@@ -141,13 +143,13 @@ export function cutout(plate: Cells): Cutout {
 
   /** Tells of each cell of a part what it is. */
   function tell(sight: Omit<Sight, 'standing'>, hints: readonly Painted[]): void {
-    const { frame, plate, noise, slopes, told, odds, left } = sight
+    const { frame, plate, noise, slopes, told, odds, left, evenly } = sight
     const size = area(frame)
     const parting = { across: ties.across.subarray(0, size), down: ties.down.subarray(0, size) }
     bonds(frame, plate, noise, parting)
     // Nothing is known of anybody's colours at first: then it is.
     for (let round = isFirst ? 0 : 1; round < 2; round++) {
-      weigh(frame, plate, { noise, slopes, colours, usual, bias }, { odds, left })
+      weigh(frame, plate, { noise, slopes, colours, usual, bias }, { odds, left, evenly })
       if (!isFirst) goAlong(frame, sight.before, noise, told, odds)
       for (const { hint, apart } of hints) addHint(hint, frame, apart, odds)
       believe(k, frame, odds, parting, SWEEPS, told)
@@ -173,6 +175,7 @@ export function cutout(plate: Cells): Cutout {
       told: cut(told),
       odds: room(odds),
       left: room(left),
+      evenly: room(evenly),
       is: room(is),
     }
     tell(sight, hints)
@@ -228,8 +231,8 @@ export function cutout(plate: Cells): Cutout {
   }
 
   /** The matte of a part, where px lie that are as many as it has. */
-  function matteOf({ part, frame, plate, slopes, noise, before, is, left, standing }: Sight): void {
-    soften(frame, plate, { slopes, noise, isGuess: false }, { is, part: standing, left }, alphaNow, own)
+  function matteOf({ part, frame, plate, slopes, noise, before, is, evenly, standing }: Sight): void {
+    soften(frame, plate, { slopes, noise, isGuess: false }, { is, part: standing, left: evenly }, alphaNow, own)
     if (standing.width === 0) return
     const wide = pxOf(standing, frame.full)
     if (alphaBefore) {
@@ -273,4 +276,4 @@ export function cutout(plate: Cells): Cutout {
 }
 
 /** Bytes that cutting out takes for each px of the picture, its plate and a frame included. */
-export const CUTTING_BYTES = 87
+export const CUTTING_BYTES = 89

@@ -21,6 +21,8 @@ const DEEPER = 14
 const LIT = 0.995
 /** A shadow's own light has a colour: by such a share of what is taken away the rest may differ. */
 const TINT = 0.05
+/** By how many times its noise a shadow may be uneven, and how quickly less is believed of its light beyond that. */
+const [UNEVEN, FADES] = [8, 0.5]
 /** Log odds at which evidence is cut off, and costs of a plate that explains a cell well enough not to look for shadow. */
 const MOST = 12
 const WELL = 0.8
@@ -46,6 +48,8 @@ export interface Weighed {
   odds: Plane
   /** How much of the plate's light is left where nobody is; 1 where there is no shadow. */
   left: Plane
+  /** The same as far as it is so evenly: a shadow that changes from px to px is none, but hair in the set's own colour. */
+  evenly: Plane
 }
 
 /**
@@ -53,7 +57,7 @@ export interface Weighed {
  * the plate darkened, its colour and texture kept (Horprasert 1999); how dark, the neighbourhood tells, or that beside it, or what is usual.
  * Throws OutOfMemory.
  */
-export function weigh(frame: Cells, plate: Cells, known: Knowledge, { odds, left }: Weighed): void {
+export function weigh(frame: Cells, plate: Cells, known: Knowledge, { odds, left, evenly }: Weighed): void {
   const { k, width } = frame
   const n = odds.length
   const { noise, slopes, colours, usual, bias } = known
@@ -63,24 +67,26 @@ export function weigh(frame: Cells, plate: Cells, known: Knowledge, { odds, left
     (_, b) => TRUST * Math.log(SPREAD / (colour * Math.sqrt((b + 0.5) / 4))),
   )
   k.scope(() => {
-    const [local, square] = [roomFor(k, n), roomFor(k, n)]
+    const [local, square, power] = [roomFor(k, n), roomFor(k, n), roomFor(k, n)]
     const planes = [frame.y, frame.u, frame.v, plate.y, plate.u, plate.v, slopes, local, odds, left]
     const [costs, own, grain] = [COSTS, somebody, noise.y].map(table => placed(k, table))
-    const addresses = k.alloc(56)
-    k.ints(addresses, 14).set([
+    const addresses = k.alloc(64)
+    k.ints(addresses, 16).set([
       ...planes.map(plane => plane.byteOffset),
       costs!,
       own!,
       colours.known.byteOffset,
       grain!,
+      power.byteOffset,
+      evenly.byteOffset,
     ])
-    k.crossPlanes(addresses, n, local.byteOffset, square.byteOffset)
-    boxMean(k, frame, local, EVEN, local)
-    boxMean(k, frame, square, EVEN, square)
-    k.ratioPlane(local.byteOffset, square.byteOffset, n)
     const steep = [SLOPE * noise.slope, SLOPE * noise.slopeC]
-    const numbers = [noise.u, noise.v, ...steep, usual, bias, UNLIKELY, DEEP, DEEPER, TINT, LIT, WELL, MOST]
-    k.weighCells(addresses, n, width, placed(k, numbers), ASIDE)
+    const shadow = [UNLIKELY, DEEP, DEEPER, TINT, LIT]
+    const numbers = placed(k, [noise.u, noise.v, ...steep, usual, bias, ...shadow, WELL, MOST, UNEVEN, FADES])
+    k.crossPlanes(addresses, n, numbers, local.byteOffset, square.byteOffset, power.byteOffset)
+    for (const plane of [local, square, power]) boxMean(k, frame, plane, EVEN, plane)
+    k.ratioPlane(local.byteOffset, square.byteOffset, power.byteOffset, n)
+    k.weighCells(addresses, n, width, numbers, ASIDE)
   })
 }
 

@@ -167,9 +167,9 @@ it('evidence is how much worse the set explains a cell, lit or in shadow, than s
           for (const c of ['y', 'u', 'v'] as const) frame[c][i] = plate[c][i]! * s + next()
         }
         const slopes = planeOf(n, () => 40 * next())
-        const [odds, left] = [planeIn(k, n), planeIn(k, n)]
+        const [odds, left, evenly] = [planeIn(k, n), planeIn(k, n), planeIn(k, n)]
         const colours = palette(k)
-        weigh(frame, plate, { noise: NOISE, slopes, colours, usual, bias: 0.5 }, { odds, left })
+        weigh(frame, plate, { noise: NOISE, slopes, colours, usual, bias: 0.5 }, { odds, left, evenly })
 
         const local = [planeIn(k, n), planeIn(k, n)] as const
         for (let i = 0; i < n; i++) {

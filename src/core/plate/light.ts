@@ -102,7 +102,9 @@ const DARK = 18
 const BINS = 241
 const REACH = 1.2
 
-const stepOf = ({ width, height }: Size): number => Math.max(STEP, Math.round(Math.sqrt((width * height) / ENOUGH)))
+/** An odd one: what coding does lies in squares of even sides, of which all places are to count alike. */
+const stepOf = ({ width, height }: Size): number =>
+  Math.max(STEP, 2 * Math.floor(Math.sqrt((width * height) / ENOUGH) / 2) + 1)
 
 /** Codes that kernels may write behind those they are given. */
 const SLACK = 4

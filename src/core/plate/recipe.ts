@@ -23,7 +23,7 @@ export const CUTOUT_METHOD = 'cutout'
 /** The picture of a cut-out that shows somebody's own colours where they are soft, and is clear elsewhere. */
 export const COLOURS_PART = 'colours'
 /** Grows whenever frames come out otherwise than before. */
-const VERSION = 13
+const VERSION = 14
 
 /** Somebody told by strokes alone. */
 export const CARRIED_METHOD = 'carried'

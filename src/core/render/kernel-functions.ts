@@ -126,8 +126,8 @@ export interface KernelFunctions {
   slopePlane(plane: number, width: number, height: number, least: number, most: number, out: number): void
   halvePlane(src: number, width: number, height: number, dst: number, room: number): void
   likePatch(plane: number, width: number, height: number, patch: number, place: number): number
-  crossPlanes(planes: number, n: number, cross: number, square: number): void
-  ratioPlane(cross: number, square: number, n: number): void
+  crossPlanes(planes: number, n: number, numbers: number, cross: number, square: number, power: number): void
+  ratioPlane(cross: number, square: number, power: number, n: number): void
   weighCells(planes: number, n: number, width: number, numbers: number, aside: number): void
   overlayRow(dst: number, src: number, n: number): void
   fillPits(alpha: number, step: number, before: number, width: number, height: number, pit: number): void
