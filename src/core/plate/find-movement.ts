@@ -30,6 +30,9 @@ const STILL_ENOUGH = 0.002
 const AS_GOOD = 1.05
 /** px by which the corners have to go farther than the middle for a turn or a scale to be told. */
 const LEAST_TURN = 0.2
+/** Standard errors that a turn has to be; px of one from which on a set shows too little, so that a shift has to be as many, too. */
+const SURE = 3
+const LITTLE_SEEN = 0.05
 /** σ of a normal distribution, in its median of |x|. */
 const MAD = 1.4826
 
@@ -116,7 +119,21 @@ interface Refined {
   movement: Movement
   /** Codes by which frame and plate differ in the middle of the places. */
   left: number
+  /** Standard errors of the shift, and of how far turn and scale take the corners, px. */
+  shiftError: number
+  turnError: number
 }
+
+/** Variances of what normal equations are solved for, of residuals of unit variance; endless where they say too little. */
+const variances = (a: readonly number[][]): number[] =>
+  a.map((_, i) => {
+    const unit = a.map((_, j) => (i === j ? 1 : 0))
+    const column = solved(
+      a.map(row => [...row]),
+      unit,
+    )
+    return column ? column[i]! : Number.POSITIVE_INFINITY
+  })
 
 /**
  * Gauss–Newton steps on the places where the plate changes most, by how it changes where they lie in it, weighted by Tukey's biweight so that people count little
@@ -136,6 +153,7 @@ function refine(plate: Smooth, anchors: Anchors, from: Movement, px: number, isS
   let { x: mx, y: my, turn, scale } = from
   let best = from
   let least = Number.POSITIVE_INFINITY
+  let [shiftError, turnError] = [0, 0]
   for (let round = 0; round <= ROUNDS; round++) {
     const [cos, sin] = [scale, scale * turn]
     const x0 = cx - cos * cx + sin * cy + mx / px
@@ -163,6 +181,11 @@ function refine(plate: Smooth, anchors: Anchors, from: Movement, px: number, isS
     ]
     // Turn and scale only where they are told.
     for (let p = 0; p < 4; p++) a[p]![p]! += p < 2 ? 1e-3 : isShift ? 1e12 : 1
+    if (middle === least) {
+      const [x = 0, y = 0, t = 0, s = 0] = variances(a)
+      shiftError = spread * px * Math.sqrt(x + y)
+      turnError = spread * px * Math.sqrt(t + s)
+    }
     const step = solved(a, b)
     if (!step) break
     mx += step[0]! * px
@@ -170,10 +193,11 @@ function refine(plate: Smooth, anchors: Anchors, from: Movement, px: number, isS
     turn += step[2]! / reach
     scale += step[3]! / reach
     const isThere = Math.hypot(step[0]!, step[1]!, step[2]!, step[3]!) < STILL_ENOUGH
-    if (isThere && middle <= least * AS_GOOD) return { movement: { x: mx, y: my, turn, scale }, left: middle }
+    if (isThere && middle <= least * AS_GOOD)
+      return { movement: { x: mx, y: my, turn, scale }, left: middle, shiftError, turnError }
     if (isThere) break
   }
-  return { movement: best, left: least }
+  return { movement: best, left: least, shiftError, turnError }
 }
 
 /** Smoothed by a binomial of five either way (of three, twice): coding changes what is finer from frame to frame, which would be taken for movement. */
@@ -247,12 +271,14 @@ export function movementFinder(plate: Cells): MovementFinder {
       const close = refine(fine, fineAnchors, near, 1)
       // As a rule the camera stands next to where it stood.
       const isThere = close.left <= DOUBTFUL && farBetween(close.movement, near, frame.full) < NEXT_TO
-      const { movement } = isThere ? close : refine(fine, fineAnchors, roughly(frame, share, near), 1)
+      const { movement, turnError } = isThere ? close : refine(fine, fineAnchors, roughly(frame, share, near), 1)
       // A turn of less than can be told is none.
       const turned = farBetween({ ...movement, x: 0, y: 0 }, STILL, frame.full)
-      if (turned === 0 || turned >= LEAST_TURN) return movement
-      const shift = refine(fine, fineAnchors, { ...movement, turn: 0, scale: 1 }, 1, true).movement
-      return { ...shift, turn: 0, scale: 1 }
+      if (turned === 0 || turned >= Math.max(LEAST_TURN, SURE * turnError)) return movement
+      const shift = refine(fine, fineAnchors, { ...movement, turn: 0, scale: 1 }, 1, true)
+      const moved = { ...shift.movement, turn: 0, scale: 1 }
+      const isHardlySeen = shift.shiftError > LITTLE_SEEN
+      return isHardlySeen && farBetween(moved, near, frame.full) < SURE * shift.shiftError ? near : moved
     },
   }
 }
