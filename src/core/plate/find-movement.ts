@@ -132,7 +132,7 @@ const variances = (a: readonly number[][]): number[] =>
       a.map(row => [...row]),
       unit,
     )
-    return column ? column[i]! : Number.POSITIVE_INFINITY
+    return column && column[i]! > 0 ? column[i]! : Number.POSITIVE_INFINITY
   })
 
 /**
