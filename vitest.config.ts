@@ -8,8 +8,10 @@ export default defineConfig({
     setupFiles: ['src/testing/seed.ts'],
     // Nobody sits at a machine that tests.
     maxWorkers: '100%',
-    testTimeout: 120_000,
-    hookTimeout: 120_000,
+    testTimeout: 300_000,
+    hookTimeout: 300_000,
+    // As in the browser: elsewhere the processors may be shared with others who need them at the same moment.
+    retry: process.env.CI ? 1 : 0,
     projects: [
       { extends: true, test: { name: 'app', include: WITH_STATE } },
       {

@@ -37,7 +37,10 @@ function chromium() {
 
 const results = mkdtempSync(join(tmpdir(), 'jolly-ghost-tests-'))
 
-/** Runs one runner; its counts come from the report it writes. */
+/** What did not pass, in words that stand at the end of all, where they are found. */
+const complaints = []
+
+/** Runs one runner; its counts come from the report it writes, and what failed in it. */
 function runner(args, env, report, count) {
   const { status } = spawnSync(process.execPath, args, {
     cwd: root,
@@ -45,8 +48,33 @@ function runner(args, env, report, count) {
     env: { ...process.env, ...env },
   })
   if (!existsSync(report)) return { passed: 0, failed: 1 }
-  const { passed, failed } = count(JSON.parse(readFileSync(report, 'utf8')))
+  const told = JSON.parse(readFileSync(report, 'utf8'))
+  const { passed, failed } = count(told)
+  complaints.push(...failures(told))
   return { passed, failed: status === 0 ? failed : Math.max(1, failed) }
+}
+
+/** Of a report of either runner: names of tests that failed, with the first lines of why. */
+function failures(told) {
+  const why = message => (message ?? '').split('\n').slice(0, 6).join('\n    ')
+  const unit = (told.testResults ?? []).flatMap(file => [
+    ...(file.message ? [`${file.name}\n    ${why(file.message)}`] : []),
+    ...file.assertionResults
+      .filter(test => test.status === 'failed')
+      .map(test => `${test.fullName}\n    ${why(test.failureMessages[0])}`),
+  ])
+  const browser = (told.suites ?? []).flatMap(function within(suite) {
+    const own = suite.specs.flatMap(spec =>
+      spec.tests
+        .filter(test => test.status === 'unexpected' || test.status === 'flaky')
+        .map(test => {
+          const problem = test.results.find(result => result.error)?.error.message
+          return `${spec.title}${test.status === 'flaky' ? ' (passed at its second try)' : ''}\n    ${why(problem)}`
+        }),
+    )
+    return [...own, ...(suite.suites ?? []).flatMap(within)]
+  })
+  return [...unit, ...browser]
 }
 
 prepare({ app: true })
@@ -82,5 +110,6 @@ server.kill()
 
 const passed = unit.passed + browser.passed + other.passed
 const failed = unit.failed + browser.failed + other.failed
+for (const complaint of complaints) console.error(`  ✘ ${complaint}`)
 process.stdout.write(`${passed} passed, ${failed} failed\n`)
 process.exit(failed === 0 && passed > 0 ? 0 : 1)

@@ -3,6 +3,7 @@ import 'fake-indexeddb/auto'
 import { afterEach, expect, it, vi } from 'vitest'
 import { cutoutRecipe } from '../core/plate'
 import { packFrame } from '../media/derived-frame'
+import { soon } from '../testing/soon'
 import { browserPlace, type FrameNews, forgetFramesOf, framesKept, onFrameNews } from './frame-place'
 
 const recipe = (take: string, sensitive = 50) =>
@@ -26,7 +27,7 @@ it('finds what was kept, each recipe by itself, and tells of what comes', async 
     [3, { unsure: 0.25 }],
     [11, { unsure: 0.5 }],
   ])
-  await vi.waitFor(() => expect(news.map(n => ('index' in n ? n.index : n.problem))).toEqual([3, 11, 3]))
+  await soon(() => expect(news.map(n => ('index' in n ? n.index : n.problem))).toEqual([3, 11, 3]))
   leave()
 })
 
@@ -57,7 +58,7 @@ it('gives up other recipes where room is short, and says so where there is none 
   spy.mockImplementation(full)
   for (const index of [2, 3]) await place.put(recipe('new'), index, frame(index, 0))
   spy.mockImplementation(put)
-  await vi.waitFor(() => expect(news).toHaveLength(5))
+  await soon(() => expect(news).toHaveLength(5))
   expect(news.filter(n => 'problem' in n)).toEqual([{ problem: expect.stringMatching(/cannot be kept.*no room/) }])
   expect(await place.get(recipe('new'), 1)).not.toBeNull()
   leave()

@@ -2,6 +2,7 @@ import 'fake-indexeddb/auto'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { testProject } from '../../testing/documents'
 import { fakeLocks } from '../../testing/locks'
+import { soon } from '../../testing/soon'
 import { loadProject, saveWithMedia, storageProblem } from '../storage/projects'
 import { edit, opened, store, viewReset } from '../store'
 import { startAutosave } from './autosave'
@@ -35,17 +36,22 @@ afterEach(async () => {
 })
 
 describe('autosave', () => {
-  it('saves the last of a run of changes within a second', async () => {
+  it('saves the last of a run of changes, begun within half a second', async () => {
+    const timer = vi.spyOn(globalThis, 'setTimeout')
     for (const next of ['A', 'B', 'C']) store.dispatch(edit('renameShot', next))
     expect(store.getState().view.saving).toBe('waiting')
-    await vi.waitFor(async () => expect(await name()).toBe('C'), { timeout: 1000 })
-    expect(store.getState().view.saving).toBe('saved')
+    expect(timer).toHaveBeenCalledOnce()
+    expect(timer.mock.calls[0]![1]).toBeLessThanOrEqual(500)
+    await soon(async () => expect(await name()).toBe('C'))
+    await soon(() => expect(store.getState().view.saving).toBe('saved'))
   })
 
-  it.each(['pagehide', 'visibilitychange'])('saves at once on %s', async moment => {
+  it.each(['pagehide', 'visibilitychange'])('saves at once on %s, with no timer', async moment => {
+    const timer = vi.spyOn(globalThis, 'setTimeout').mockReturnValue(1 as never)
     store.dispatch(edit('renameShot', moment))
+    timer.mockRestore()
     listeners.get(moment)!()
-    await vi.waitFor(async () => expect(await name()).toBe(moment), { timeout: 200 })
+    await soon(async () => expect(await name()).toBe(moment))
   })
 
   it('saves what is open when it ends', async () => {
@@ -57,18 +63,18 @@ describe('autosave', () => {
 
   it('says once that it cannot, keeps what was saved, and tries again with the next change', async () => {
     store.dispatch(edit('renameShot', 'Good'))
-    await vi.waitFor(async () => expect(await name()).toBe('Good'))
+    await soon(async () => expect(await name()).toBe('Good'))
     const full = vi.spyOn(IDBObjectStore.prototype, 'put').mockImplementation(() => {
       throw new DOMException('full', 'QuotaExceededError')
     })
     store.dispatch(edit('renameShot', 'Too much'))
-    await vi.waitFor(() => expect(store.getState().view.saving).toBe('failed'))
+    await soon(() => expect(store.getState().view.saving).toBe('failed'))
     await new Promise(resolve => setTimeout(resolve, 700))
     expect(said()).toMatch(/no room left/)
     expect(await name()).toBe('Good')
     full.mockRestore()
     store.dispatch(edit('renameShot', 'Less'))
-    await vi.waitFor(async () => expect(await name()).toBe('Less'))
+    await soon(async () => expect(await name()).toBe('Less'))
   })
 
   it('never says that what is gone is safe, nor that it is saved where its takes are gone', async () => {
@@ -84,7 +90,7 @@ describe('autosave', () => {
     })
     expect(await storageProblem(new Error('x'), project)).toMatch(/no longer in the browser: save it as a file now/)
     store.dispatch(edit('renameShot', 'After'))
-    await vi.waitFor(() => expect(store.getState().view.saving).toBe('failed'))
+    await soon(() => expect(store.getState().view.saving).toBe('failed'))
     expect(said()).toMatch(/takes are gone/)
   })
 

@@ -5,6 +5,7 @@ import { cutoutRecipe } from '../../core/plate'
 import { type Recipe, recipeKey } from '../../core/recipe'
 import { makePiece } from '../../core/shot'
 import { testLayer, testProject, testTake } from '../../testing/documents'
+import { soon } from '../../testing/soon'
 import { frameShown, opened, store, viewReset } from '../store'
 import { type CutOuts, startCutOuts, unsureFrames } from './cut-outs'
 import type { PlateThread } from './plate-thread'
@@ -73,7 +74,7 @@ it('makes what is missing from the playhead outward, until all is there, and kno
   store.dispatch(frameShown(21))
   const { asked, cutOuts } = begin()
   cutOuts.begin()
-  await vi.waitFor(() => expect(cutOuts.progress()).toMatchObject({ done: 40, of: 40 }))
+  await soon(() => expect(cutOuts.progress()).toMatchObject({ done: 40, of: 40 }))
   expect(asked[0]).toBe(21)
   // Groups of four: each is asked for once, those that are nearer before those that are farther.
   expect(asked).toHaveLength(10)
@@ -89,14 +90,14 @@ it('makes what is missing from the playhead outward, until all is there, and kno
 it('is stopped, and goes on', async () => {
   const { asked, cutOuts } = begin()
   cutOuts.begin()
-  await vi.waitFor(() => expect(asked.length).toBeGreaterThan(1))
+  await soon(() => expect(asked.length).toBeGreaterThan(1))
   cutOuts.setMaking(false)
-  await vi.waitFor(() => expect(cutOuts.progress()!.making).toBe(false))
+  await soon(() => expect(cutOuts.progress()!.making).toBe(false))
   const before = asked.length
   await new Promise(resolve => setTimeout(resolve, 40))
   expect(asked.length).toBeLessThanOrEqual(before + 1)
   cutOuts.setMaking(true)
-  await vi.waitFor(() => expect(cutOuts.progress()).toMatchObject({ done: 40 }))
+  await soon(() => expect(cutOuts.progress()).toMatchObject({ done: 40 }))
 })
 
 it('says once why nothing can be made, and does not try for ever', async () => {
@@ -104,7 +105,7 @@ it('says once why nothing can be made, and does not try for ever', async () => {
     throw new Error('the plate is 4×3, which is another shape')
   })
   cutOuts.begin()
-  await vi.waitFor(() => expect(said).toHaveLength(1))
+  await soon(() => expect(said).toHaveLength(1))
   await new Promise(resolve => setTimeout(resolve, 40))
   expect(said[0]).toMatch(/cannot be cut out by its plate: the plate is 4×3/)
   expect([asked.length, said.length]).toEqual([1, 1])

@@ -1,6 +1,7 @@
 // Playing that cannot begin says so and is over, whatever it was that failed.
 import { afterEach, beforeEach, expect, it, vi } from 'vitest'
 import { testProject } from '../../testing/documents'
+import { soon } from '../../testing/soon'
 import { opened, store, viewReset } from '../store'
 import { plateThread } from './plate-thread'
 import { startStage } from './stage-engine'
@@ -57,7 +58,7 @@ it.each(['prepare', 'play', 'no sound at all'])('%s fails: playing is over, with
   const canvas = { dataset: {}, transferControlToOffscreen: () => surface } as unknown as HTMLCanvasElement
   const stage = await startStage(canvas, plateThread(), sentence => said.push(sentence))
   await stage.play()
-  await vi.waitFor(() => expect(store.getState().view.playing).toBe(false))
+  await soon(() => expect(store.getState().view.playing).toBe(false))
   expect(said).toEqual([expect.stringMatching(/^It cannot be played: /)])
   await stage.end()
 })

@@ -1,5 +1,6 @@
 // Long work: one after another, stopped whether it waits or runs, told to the store, asking before the tab is closed.
 import { beforeEach, expect, it, vi } from 'vitest'
+import { soon } from '../../testing/soon'
 import { Stopped } from '../stopped'
 import { jobForgotten, jobUnderWay, store } from '../store'
 import { runJob, stopJob, stopJobsOf, type Working } from './run'
@@ -28,14 +29,14 @@ it('runs one of a kind at a time, and others beside it', async () => {
   const a = runJob(order('a'), first.work)
   const b = runJob(order('b'), second.work)
   const c = runJob(order('c', 'pack'), other.work)
-  await vi.waitFor(() => expect(other.work).toHaveBeenCalled())
+  await soon(() => expect(other.work).toHaveBeenCalled())
   expect(second.work).not.toHaveBeenCalled()
   expect(jobs().map(j => j.state)).toEqual(['running', 'waiting', 'running'])
   expect(jobUnderWay(jobs(), ['export'], 'p')?.id).toBe('a')
   expect(listeners).toContain('beforeunload')
   first.finish(1)
   expect(await a).toBe(1)
-  await vi.waitFor(() => expect(second.work).toHaveBeenCalled())
+  await soon(() => expect(second.work).toHaveBeenCalled())
   second.finish(2)
   other.finish(3)
   expect([await b, await c]).toEqual([2, 3])
@@ -52,13 +53,13 @@ it('is stopped while it runs and while it waits, and the next one has its turn',
   const a = runJob(order('a'), first.work)
   const b = runJob(order('b'), second.work)
   const c = runJob(order('c'), third.work)
-  await vi.waitFor(() => expect(first.work).toHaveBeenCalled())
+  await soon(() => expect(first.work).toHaveBeenCalled())
   stopJob('b')
   await expect(b).rejects.toBeInstanceOf(Stopped)
   stopJob('a')
   await expect(a).rejects.toBeInstanceOf(Stopped)
   expect(first.work.mock.calls[0]![0].signal.aborted).toBe(true)
-  await vi.waitFor(() => expect(third.work).toHaveBeenCalled())
+  await soon(() => expect(third.work).toHaveBeenCalled())
   expect(second.work).not.toHaveBeenCalled()
   third.finish()
   await c
@@ -83,7 +84,7 @@ it('goes with the shot it is for', async () => {
   const b = runJob({ ...order('b', 'derive'), project: 'q' }, theirs.work)
   stopJobsOf('p', ['derive'])
   await expect(a).rejects.toBeInstanceOf(Stopped)
-  await vi.waitFor(() => expect(theirs.work).toHaveBeenCalled())
+  await soon(() => expect(theirs.work).toHaveBeenCalled())
   theirs.finish()
   await b
 })

@@ -4,9 +4,7 @@ import { evenKeys, LENGTH, meanError, proposedKeys, REACH } from '../../testing/
 import { type Looked, worstFrame } from '.'
 
 describe('the frame that is proposed', () => {
-  it('is where it pays: ten keys put there leave less than 0.6 of what ten even ones leave', {
-    timeout: 120_000,
-  }, () => {
+  it('is where it pays: ten keys put there leave less than 0.6 of what ten even ones leave', () => {
     const keys = proposedKeys()
     expect(keys).toHaveLength(10)
     expect(new Set(keys).size).toBe(10)

@@ -98,7 +98,7 @@ describe('an outline', () => {
     for (const x of [0, 20, 42]) expect(column(x)[9]! + column(x)[10]!).toBeCloseTo(1, 2)
   })
 
-  it('is as its samples, hard or soft, grown or shrunk', { timeout: 60_000 }, () => {
+  it('is as its samples, hard or soft, grown or shrunk', () => {
     const feathers = [
       { ...HARD, inside: 2, outside: 2 },
       { ...HARD, inside: 6, outside: 6 },
@@ -115,7 +115,7 @@ describe('an outline', () => {
     )
   })
 
-  it('without feather differs by no more than the samples can tell', { timeout: 60_000 }, () => {
+  it('without feather differs by no more than the samples can tell', () => {
     fc.assert(
       fc.property(roundOutline(SIDE), points => {
         const { most, mean } = differences(points, HARD, 20)
