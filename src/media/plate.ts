@@ -12,6 +12,7 @@ import {
   keptCells,
   measureGain,
   medianCells,
+  putSetBack,
   seldomSeen,
 } from '../core/plate'
 import type { Codes, Kernels } from '../core/render'
@@ -124,6 +125,7 @@ async function sampled(
 export async function settledPlate(k: Kernels, frames: Frames, takes: readonly Counted[], size: Size): Promise<Cells> {
   const { frames: read, cells } = await sampled(k, frames, takes, size, () => true)
   medianCells(read, cells)
+  putSetBack(read, cells)
   return cells
 }
 
@@ -149,12 +151,14 @@ export async function platePicture(
   if (other) throw new MediaProblem('takes of different sizes cannot show the same set')
   const { frames: read, cells } = await sampled(k, frames, takes, size, onFrame)
   medianCells(read, cells)
+  const settled = putSetBack(read, cells)
   const seldom = seldomSeen(read, cells)
   const rgba = cellsToRgba(cells)
   let open = 0
   for (let y = 0, p = 3; y < size.height; y++) {
     for (let x = 0; x < size.width; x++, p += 4) {
-      if (seldom[(y >> 1) * cells.width + (x >> 1)] === 0) continue
+      const i = (y >> 1) * cells.width + (x >> 1)
+      if (seldom[i] === 0 || settled[i] === 1) continue
       rgba[p] = 0
       open++
     }

@@ -22,15 +22,18 @@ export const keptCells = ({ y, u, v, luma }: Cells): Kept => ({
   luma: luma.slice(),
 })
 
-/** The median of each value over frames in which people move about, in `out`: what shows in more than half of them. */
-export function medianCells(all: readonly Kept[], out: Cells): void {
+/** The median of each value over frames in which people move about, in `out`: what shows in more than half of them. `where`: 1 for each cell to be told, else 0; all of them without it. */
+export function medianCells(all: readonly Kept[], out: Cells, where?: ArrayLike<number>): void {
   const n = all.length
+  const { full, width } = out
+  const cellOf = (p: number) => (Math.floor(p / full.width) >> 1) * width + ((p % full.width) >> 1)
   const sorted = new Float32Array(n)
   const middle = n >> 1
   for (const name of PLANES) {
     const planes = all.map(cells => cells[name])
     const to = out[name]
     for (let i = 0; i < to.length; i++) {
+      if (where && where[name === 'luma' ? cellOf(i) : i] !== 1) continue
       for (let j = 0; j < n; j++) {
         const value = planes[j]![i]!
         let at = j
@@ -46,7 +49,7 @@ export function medianCells(all: readonly Kept[], out: Cells): void {
 }
 
 /** Codes by which frames differ that show the same, of brightness and of colour. */
-const ALIKE = { y: 12, u: 7, v: 7 } as const
+export const ALIKE = { y: 12, u: 7, v: 7 } as const
 /** Share of the frames in which a place has to look as in the plate. */
 const OFTEN = 0.5
 /** Cells round each that have to agree for the most part. */

@@ -18,5 +18,6 @@ export {
 } from './recipe'
 export { type Advice, type Finding, findings, type Measured, type Seen } from './report'
 export { type Bend, differencesOf, featherFor, findSeam, meanAlong } from './seam'
+export { putSetBack } from './settle'
 export { addHint, type Hint, hintOf, type Stroke } from './strokes'
 export { changes, type Side, sideOf } from './whose-side'
