@@ -59,6 +59,29 @@ test('a plate of another place is named as one where somebody is cut out by it',
   await expect(page.getByText('◆ Most of the picture is unlike the plate: it shows another place')).toBeVisible()
 })
 
+test('of two takes with somebody in both all the time, one man becomes two: his other self in the plate is named, and gone from a plate of both', async ({
+  page,
+}) => {
+  await begin(page, ['clockmaker-left', 'clockmaker-right'])
+  await page.getByRole('button', { name: 'Cut somebody out' }).click()
+  await page.getByRole('button', { name: 'Check the take by this plate' }).click()
+  await expect(page.getByText('◆ Somebody stands in the plate')).toBeVisible()
+  await settled(page)
+  const hidden = await stagePixels(page)
+  await page.getByRole('button', { name: 'Make a plate of both' }).click()
+  await expect(page.getByRole('button', { name: /^Plate cut-out/ })).toContainText('against Plate of')
+  await settled(page)
+  const both = await stagePixels(page)
+  // Where the set hid his other self there is a sleeve, as there is of himself.
+  const [other, own] = [
+    [303, 389],
+    [780, 389],
+  ] as const
+  expect(pixelAt(hidden, ...other)[2]).toBeLessThan(80)
+  expect(pixelAt(both, ...other)[2]).toBeGreaterThan(100)
+  expect(pixelAt(both, ...own)).toEqual(pixelAt(hidden, ...own))
+})
+
 test('letters stand behind somebody whose set never stood empty, by five touches', async ({ page }) => {
   await begin(page, ['walk-across'])
   await goTo(page, 119)

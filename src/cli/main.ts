@@ -16,7 +16,7 @@ const HELP = `ghost: combine locked-off takes with animated mattes
                where a point of a frame goes in the others
   ghost follow --take <film> --corners "x,y x,y x,y x,y" --from frame [--json]
                where the corners of something flat go, in perspective
-  ghost plate  <film>... --out plate.png     what shows most of the time, while people come and go
+  ghost plate  <film>... --out plate.png     the set, while people come and go
   ghost cutout --take <film> --out folder [--plate <film | still>] [--shadow folder] [--frames 0-89] [--threads 2]
                somebody by their plate: alpha, and how much light their shadow takes, as grey PNGs
   ghost info   <project file | demo name | media file> [--json]

@@ -1,5 +1,5 @@
 // A take looked through for what its camera, its light and its people do: smaller than it is, which tells as much and takes a fraction of the time.
-import { blankCells, cutout, type Seen } from '../core/plate'
+import { blankCells, cutout, type Kept, keptCells, occupied, type Seen } from '../core/plate'
 import type { Kernels } from '../core/render'
 import type { Size, Stretch } from '../core/shot'
 import { type Counted, type Frames, readFrame } from './cutout'
@@ -9,6 +9,9 @@ import { Dropped } from './problem'
 
 /** px of the longer side that is looked at. */
 const LOOKED = 640
+
+/** Frames, spread over a take, by which somebody is told who stands in its plate. */
+const COMPARED = 9
 
 /** Where in a take its grain is told, in shares of its length. */
 const GRAINED = [0.25, 0.5, 0.75]
@@ -40,16 +43,20 @@ export async function* lookThrough(
   const grained = new Map(
     GRAINED.map(share => Math.floor(share * take.count)).map(at => [Math.min(at + APART, take.count - 1), at]),
   )
+  const compared: Kept[] = []
   for (let i = 0; i < take.count; i++) {
     if (!isWanted()) throw new Dropped('Nobody wants to know any more.')
     const frame = two[i % 2]!
     await readFrame(k, frames, take, i, isWanted, frame)
+    if (plate && i === Math.floor(((compared.length + 0.5) * take.count) / COMPARED)) compared.push(keptCells(frame))
+    const isLast = i === take.count - 1
     const { movement, gain, share, unsure, shade, sharp, dark, bright } = cutter.look(frame)
     const { x, y, turn, scale } = movement
     const at = grained.get(i)
     const grain = at === undefined ? null : await takeGrain(k, frames, take, at)
     yield {
       ...(grain && { grain }),
+      ...(isLast && compared.length > 1 && { occupied: occupied(cells, compared) }),
       movement: { x: x * px, y: y * px, turn, scale },
       gain,
       veiled: cutter.light(frame),

@@ -58,7 +58,7 @@ const stretchOf = ({ rate, finding: { from, to } }: Case) => ({
 
 const actsOf = (one: Case): Finding[] => one.report.findings.filter(f => f.about === 'people' && f.advice === 'acts')
 
-const DOINGS: Readonly<Record<Advice, Doing>> = {
+const DOINGS: Readonly<Record<Exclude<Advice, 'empty'>, Doing>> = {
   steady: {
     name: 'Steady it onto the plate',
     hindered: one =>
@@ -128,7 +128,7 @@ export function doingFor(
   finding: Finding,
 ): { name: string; hindered: string | null; isDone: boolean; run(): void } | null {
   const [project, shot] = [projectOf(store.getState()), rootShot(store.getState())]
-  if (!finding.advice || !project || !shot || take.picture?.kind !== 'film') return null
+  if (!finding.advice || finding.advice === 'empty' || !project || !shot || take.picture?.kind !== 'film') return null
   const layers = shot.layers.filter(l => isShown(l, take.digest))
   const one: Case = { take, rate: take.picture.rate, report, finding, shot, layers }
   const doing = DOINGS[finding.advice]

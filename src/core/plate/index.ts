@@ -6,6 +6,7 @@ export { blankCells, type Cells, canShrink, cellsToRgba, copyCells, readCells, r
 export { CUTTING_BYTES, type Cutout, cutout } from './cutout'
 export { grainBetween } from './grain'
 export { inLight, type Light, lightsOf, measureGain } from './light'
+export { occupied } from './occupied'
 export {
   CARRIED_METHOD,
   COLOURS_PART,

@@ -1,9 +1,10 @@
-// What a plate shows where somebody stood before the set for most of the time.
+// What a plate shows where somebody stood before the set for most of the time, and that somebody stands in one.
 import { beforeAll, expect, it } from 'vitest'
 import { noise, testKernels } from '../../testing/kernels'
 import type { Kernels } from '../render'
 import { type Kept, keptCells, medianCells } from './background'
-import { blankCells } from './cells'
+import { blankCells, type Cells } from './cells'
+import { occupied } from './occupied'
 import { putSetBack } from './settle'
 
 let k: Kernels
@@ -27,7 +28,7 @@ interface Frame {
 }
 
 /** A frame of a striped set in cells: somebody striped as well, with a soft shadow at some distance from them, and a box. */
-function frame({ somebody, hasBox, isRestless }: Frame, seed: number): Kept {
+function filmed({ somebody, hasBox, isRestless }: Frame, seed: number): Cells {
   const cells = blankCells(k, SIZE)
   const grain = noise(cells.y.length, 5, seed)
   for (let i = 0; i < cells.y.length; i++) {
@@ -46,8 +47,10 @@ function frame({ somebody, hasBox, isRestless }: Frame, seed: number): Kept {
   cells.luma.forEach((_, p) => {
     cells.luma[p] = cells.y[(Math.floor(p / SIZE.width) >> 1) * WIDE + ((p % SIZE.width) >> 1)]!
   })
-  return keptCells(cells)
+  return cells
 }
+
+const frame = (one: Frame, seed: number): Kept => keptCells(filmed(one, seed))
 
 /** Most by which a plate of frames is off from what it should show; and how much of it was settled. */
 function plateOf(frames: readonly Frame[], truth: Frame) {
@@ -85,3 +88,20 @@ it.each([false, true])(
     expect(plateOf(frames, {}).settled).toBe(0)
   },
 )
+
+it('says on how much of the picture somebody stands in a plate, wherever they are in the take', () => {
+  const share = (plate: Frame, frames: readonly Frame[]) => occupied(filmed(plate, 98), frames.map(frame))
+  const body = (16 * 50) / (WIDE * 80)
+  const elsewhere = swaying.map(somebody => ({ somebody: somebody + 40 }))
+  expect(share({ somebody: 50 }, elsewhere)).toBeCloseTo(body, 1.5)
+  // There for most of the take as well, and then gone.
+  expect(share({ somebody: 50 }, [...swaying.map(somebody => ({ somebody })), {}, {}])).toBeCloseTo(body, 1.5)
+  expect(share({}, elsewhere)).toBe(0)
+  // Somebody who never moves there, too.
+  expect(
+    share(
+      {},
+      swaying.map(() => ({ somebody: 50 })),
+    ),
+  ).toBe(0)
+})

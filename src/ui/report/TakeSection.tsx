@@ -19,6 +19,15 @@ interface PointProps {
   onPoint: (frame: number) => void
 }
 
+/** A plate of a take and of that which it was seen against, by which it is seen from then on. */
+function EmptyPlate({ take, against }: { take: Take; against: TakeReport['against'] }) {
+  const reports = useReports()
+  const other = useStore(s => projectOf(s)?.takes.find(t => t.digest === against?.plate && t.picture?.kind === 'film'))
+  if (!other) return null
+  const onMade = ({ digest }: Take) => reports?.lookAgainst(take.digest, { plate: digest, from: 0, to: 0 })
+  return <MakePlate takes={[...new Set([take, other])]} onMade={onMade} />
+}
+
 function Said({
   take,
   report,
@@ -39,6 +48,7 @@ function Said({
         {finding.isFault && <span className="text-warn">◆ </span>}
         {finding.sentence}
       </button>
+      {finding.advice === 'empty' && <EmptyPlate take={take} against={report.against} />}
       {doing?.isDone && <span className="text-ghost">✓ done</span>}
       {doing && !doing.isDone && (
         <TextButton
@@ -75,7 +85,7 @@ function AgainstChoice({ take, report }: { take: Take; report: TakeReport }) {
           reports?.lookAgainst(take.digest, value === '' ? null : { plate: value, from: stretch.from, to: stretch.to })
         }}
       >
-        <option value="">what it shows most of the time</option>
+        <option value="">the set, as it shows it</option>
         {takes
           ?.filter(t => t.digest !== take.digest && (t.picture?.kind === 'film' || t.picture?.kind === 'still'))
           .map(t => (
@@ -121,7 +131,7 @@ export function TakeSection({ take, frame, onPoint }: { take: Take } & PointProp
             {howFar(report)}
           </span>
         )}
-        {open && isReady && <MakePlate take={take} />}
+        {open && isReady && <MakePlate takes={[take]} />}
         {open && <AgainstChoice take={take} report={report} />}
         {isReady && (
           <TextButton aria-expanded={open} onClick={() => setOpen(!open)}>

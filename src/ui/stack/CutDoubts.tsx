@@ -1,23 +1,51 @@
 // Why somebody may be told only badly by a plate: what the take says by it, or a way to have it looked through.
+import { useEffect, useRef } from 'react'
 import { isLookedAt } from '../../app/engine/reports'
 import { projectOf, useStore } from '../../app/store'
 import type { Finding } from '../../core/plate'
 import type { Cut } from '../../core/plate/recipe'
-import { asTake, type Layer } from '../../core/shot'
+import { asTake, type Layer, type Take } from '../../core/shot'
 import { TextButton } from '../common/Button'
 import { useReport } from '../report/use-report'
-import { useReports } from '../stage/engine-context'
+import { useCutOuts, useReports } from '../stage/engine-context'
+import { MakePlate } from '../takes/MakePlate'
 
 /** A cut-out allows for a camera that was nudged and for light that is another by itself. */
 const isInTheWay = ({ isFault, advice }: Finding): boolean => isFault && advice !== 'match' && advice !== 'steady'
 
-export function CutDoubts({ layer, cut }: { layer: Layer; cut: Cut }) {
+/** Has a take looked through by a plate that nobody chose a stretch of, once nothing is to be cut out any more. */
+function useCheckOfGuess(take: string, { plate, from, to }: Cut, isGuess: boolean): void {
+  const [reports, cutOuts] = [useReports(), useCutOuts()]
+  // Whoever stops it is not asked again.
+  const begun = useRef('')
+  useEffect(() => {
+    if (!isGuess || !reports || !cutOuts) return
+    const begin = () => {
+      const told = cutOuts.progress()
+      const which = `${take} ${plate}`
+      if (begun.current === which || !told || told.done < told.of) return
+      begun.current = which
+      reports.lookAgainst(take, { plate, from, to })
+    }
+    begin()
+    return cutOuts.subscribe(begin)
+  }, [reports, cutOuts, take, plate, from, to, isGuess])
+}
+
+export function CutDoubts({ layer, cut, onMade }: { layer: Layer; cut: Cut; onMade: (plate: Take) => void }) {
   const reports = useReports()
   const digest = asTake(layer.source)?.digest ?? ''
-  const isFilm = useStore(s => projectOf(s)?.takes.some(t => t.digest === digest && isLookedAt(t)) ?? false)
+  const takes = useStore(s => projectOf(s)?.takes)
+  const films = [...new Set([digest, cut.plate])].flatMap(
+    of => takes?.filter(t => t.digest === of && isLookedAt(t)) ?? [],
+  )
+  const isFilm = films[0]?.digest === digest
   const report = useReport(digest)
+  const isKnown = report?.against?.plate === cut.plate && report.state !== 'none'
+  const isUntold = report === null || report.state === 'none'
+  useCheckOfGuess(digest, cut, isFilm && films.length > 1 && films[1]!.marked === null && cut.from === 0 && isUntold)
   if (cut.plate === '' || !isFilm) return null
-  if (report?.against?.plate !== cut.plate || report.state === 'none' || report.state === 'failed') {
+  if (!isKnown || report.state === 'failed') {
     return (
       <TextButton
         className="col-span-2"
@@ -39,6 +67,11 @@ export function CutDoubts({ layer, cut }: { layer: Layer; cut: Cut }) {
           ◆ {sentence}
         </p>
       ))}
+      {doubts.some(d => d.advice === 'empty') && (
+        <span className="-mr-3 self-end">
+          <MakePlate takes={films} onMade={onMade} />
+        </span>
+      )}
     </div>
   )
 }

@@ -101,7 +101,7 @@ export function CutFields({ layer, piece }: { layer: Layer; piece: Piece }) {
           <ValueField field="shadow" label="Shadow" max={200} initial={100} {...percent} />
         </>
       )}
-      <CutDoubts layer={layer} cut={cut} />
+      <CutDoubts layer={layer} cut={cut} onMade={made => choose(layer.id, piece.id, made, cut.plate)} />
       <Painting layer={layer} piece={piece} cut={cut} set={set} />
       <Making />
     </>
@@ -114,16 +114,17 @@ const BRUSHES = [
   { value: 'lose', name: 'Lose' },
 ] as const
 
-/** Makes a plate that of a piece which has none, if that is still there and has none still. */
-function choose(layer: string, piece: string, plate: Take): void {
+/** Makes a plate that of a piece which has another or none, if that is still there and has that one still. */
+function choose(layer: string, piece: string, plate: Take, instead: string): void {
   const { frame } = store.getState().view
   const found = shotOf(store.getState())
     ?.layers.find(l => l.id === layer)
     ?.matte.find(p => p.id === piece)
   if (found?.shape.kind !== 'cutout') return
   const cut = cutAt(found, frame)
-  if (cut.plate !== '') return
-  store.dispatch(edit('setValue', layer, { of: 'shape', piece }, frame, { ...cut, plate: plate.digest }, false))
+  if (cut.plate !== instead) return
+  const chosen = { ...cut, plate: plate.digest, from: 0, to: 0 }
+  store.dispatch(edit('setValue', layer, { of: 'shape', piece }, frame, chosen, false))
 }
 
 /** What is painted on the picture to correct it, and what was. */
@@ -171,7 +172,7 @@ function Painting({
             <div className="flex flex-wrap items-center justify-between gap-x-2">
               No empty picture of the set?
               <span className="-mr-3">
-                <MakePlate take={own} onMade={take => choose(layer.id, piece.id, take)} />
+                <MakePlate takes={[own]} onMade={take => choose(layer.id, piece.id, take, '')} />
               </span>
             </div>
           )}

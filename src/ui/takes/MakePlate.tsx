@@ -1,4 +1,4 @@
-// A plate made of a take by a touch.
+// A plate made of takes by a touch.
 import { makePlate } from '../../app/engine/make-plate'
 import { stopJob } from '../../app/jobs/run'
 import { jobUnderWay, projectOf, useStore } from '../../app/store'
@@ -8,13 +8,13 @@ import { jobText } from '../common/job-text'
 import { sayNote } from '../common/problem'
 import { useEngine } from '../stage/engine-context'
 
-/** Makes a plate of the take, or tells how far that is. */
-export function MakePlate({ take, onMade }: { take: Take; onMade?: (plate: Take) => void }) {
+/** Makes a plate of takes, or tells how far that is. */
+export function MakePlate({ takes, onMade }: { takes: readonly Take[]; onMade?: (plate: Take) => void }) {
   const engine = useEngine()
   const readOnly = useStore(s => s.view.readOnly)
   const job = useStore(s => jobUnderWay(s.jobs, ['bring'], projectOf(s)?.id ?? null))
   const make = async () => {
-    const made = engine && (await makePlate(engine, [take]))
+    const made = engine && (await makePlate(engine, takes))
     if (!made) return
     onMade?.(made.plate)
     sayNote(made.sentence)
@@ -32,10 +32,10 @@ export function MakePlate({ take, onMade }: { take: Take; onMade?: (plate: Take)
   return (
     <TextButton
       disabled={!engine || readOnly}
-      title="A still of what it shows most of the time, without whoever moves about in it"
+      title="A still of the set, without whoever moves about in it"
       onClick={() => void make()}
     >
-      Make a plate of it
+      {takes.length > 1 ? 'Make a plate of both' : 'Make a plate of it'}
     </TextButton>
   )
 }

@@ -26,10 +26,12 @@ export interface Seen extends Measured {
   veiled: Light
   /** Told of some frames only, at the size that the take has. */
   grain?: Grain
+  /** 0..1: on how much of the picture somebody stands in the plate. Told of the last frame only, and where that plate was not made of the take itself. */
+  occupied?: number
 }
 
-/** What can be done about a finding: bring the camera onto the plate's, the light to the plate's, part the take where that changes, take a stretch as the plate, part the take into acts. */
-export type Advice = 'steady' | 'match' | 'split' | 'plate' | 'acts'
+/** What can be done about a finding: bring the camera onto the plate's, the light to the plate's, part the take where that changes, take a stretch as the plate, part the take into acts, make an empty plate of the take and the plate's. */
+export type Advice = 'steady' | 'match' | 'split' | 'plate' | 'acts' | 'empty'
 
 export interface Finding {
   about: 'camera' | 'light' | 'people' | 'picture'

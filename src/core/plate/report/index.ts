@@ -16,5 +16,9 @@ export function findings(frames: readonly Seen[], first = 0): Finding[] {
   const people = aboutPeople(frames, first)
   // Against a plate of another place or light nothing else is worth a word.
   if (people.some(f => f.isFault)) return people
-  return [...aboutCamera(frames, first), ...aboutLight(frames, first), ...people, ...aboutPicture(frames, first)]
+  const picture = aboutPicture(frames, first)
+  // Where somebody stands in the plate, nobody seems to be in frames that show them at the same place.
+  const isOccupied = picture.some(f => f.advice === 'empty')
+  const there = isOccupied ? people.filter(f => f.advice !== 'plate') : people
+  return [...aboutCamera(frames, first), ...aboutLight(frames, first), ...there, ...picture]
 }

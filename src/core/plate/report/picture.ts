@@ -7,18 +7,27 @@ const SOFT = 0.75
 /** Shares of the picture that may be clipped. */
 const WHITE = 0.02
 const BLACK = 0.15
+/** Share of the picture on which somebody may stand in the plate. */
+const NOBODY = 0.0015
 /** σ of grain, codes, from which it is in the way. */
 const NOISY = 6
 
 export function aboutPicture(frames: readonly Seen[], first: number): Finding[] {
   const all = { about: 'picture', ...overall(frames), isFault: true, advice: null } as const
   const found: Finding[] = []
+  const occupied = Math.max(...frames.map(f => f.occupied ?? 0))
+  if (occupied > NOBODY)
+    found.push({
+      ...all,
+      sentence: `Somebody stands in the plate, on ${percent(occupied)} of the picture: the set that they hide there would be cut out with whoever is here.`,
+      advice: 'empty',
+    })
   const sharp = frames.map(f => f.sharp)
   for (const { at, by } of steps(sharp, REFOCUS)) {
     const sentence = `The camera refocuses at frame ${first + at}: the set is ${by < 0 ? 'softer' : 'sharper'} from there on. Cut the take there, each part by a plate that is as sharp.`
     found.push({ ...all, from: at, to: at, word: 'refocused', sentence, advice: 'split' })
   }
-  if (found.length === 0 && middle(sharp) < SOFT)
+  if (!found.some(f => f.word === 'refocused') && middle(sharp) < SOFT)
     found.push({ ...all, sentence: 'The set is softer than in the plate: edges of what is cut out will be unsure.' })
   const [white, black] = [middle(frames.map(f => f.bright)), middle(frames.map(f => f.dark))]
   if (white > WHITE)

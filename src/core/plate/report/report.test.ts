@@ -160,3 +160,11 @@ it('tells shadows that come before and go after somebody, a camera that refocuse
   ])
   expect(grained(8)).toMatchObject([{ isFault: true, sentence: expect.stringContaining('That is much') }])
 })
+
+it('says where somebody stands in the plate, and takes no frame for empty by it', () => {
+  const frames = take(i => ({ share: i < 30 ? 0 : 0.05 }))
+  expect(findings(frames).some(f => f.word === 'nobody here')).toBe(true)
+  const found = findings([...frames.slice(0, -1), { ...frames.at(-1)!, occupied: 0.04 }])
+  expect(found.some(f => f.word === 'nobody here')).toBe(false)
+  expect(found.find(f => f.isFault)).toMatchObject({ advice: 'empty', sentence: expect.stringContaining('4.0%') })
+})
