@@ -2,7 +2,7 @@
 import { ALIKE, type Kept, medianCells } from './background'
 import type { Cells } from './cells'
 import { boxMean, type Plane, planeIn } from './plane'
-import { framesLike, framesUnlike, isFramed, liveliness, spread, thingsIn } from './things'
+import { framesLike, framesUnlike, isAlike, isFramed, liveliness, spread, thingsIn } from './things'
 
 /** Cells over whose mean a soft shadow is told, and codes of brightness that it takes there at least. */
 const SOFT = 3
@@ -15,7 +15,7 @@ const ROUNDED = 4
 const LIVES = 0.01
 const LIVELIER = 3
 
-/** A thing with its soft shadow and all that is close to them: 1, else 0. What else differs is another thing, which the frame may not be right about. */
+/** A thing with its soft shadow, scraps too small to be things, and all that is close to them: 1, else 0. What else differs is another thing, which the frame may not be right about. */
 function surroundings(plate: Cells, frame: Kept, differs: Plane, found: readonly number[], out: Plane): void {
   const { k, y, u, v, width } = plate
   k.scope(() => {
@@ -29,7 +29,8 @@ function surroundings(plate: Cells, frame: Kept, differs: Plane, found: readonly
     const seen = new Uint8Array(out.length)
     for (let i = 0; i < seen.length; i++) seen[i] = isShadow(i) ? 0 : 1
     const own = [...found]
-    for (let i = 0; i < seen.length; i++) if (seen[i] === 0 && beside[i]! > 0) own.push(i)
+    const isScrap = (i: number) => differs[i] === 0 && !isAlike(plate, frame, i)
+    for (let i = 0; i < seen.length; i++) if (beside[i]! > 0 && (seen[i] === 0 || isScrap(i))) own.push(i)
     for (const i of own) seen[i] = 1
     spread(own, seen, width, REACHES * width)
     out.fill(0)

@@ -14,7 +14,8 @@ const SMOOTHER = 0.75
 const SAME = 0.8
 const OTHER = 0.5
 
-const isAlike = (a: Kept, b: Kept, i: number): boolean =>
+/** Whether two frames look the same at a cell. */
+export const isAlike = (a: Kept, b: Kept, i: number): boolean =>
   Math.abs(a.y[i]! - b.y[i]!) < ALIKE.y &&
   Math.abs(a.u[i]! - b.u[i]!) < ALIKE.u &&
   Math.abs(a.v[i]! - b.v[i]!) < ALIKE.v
