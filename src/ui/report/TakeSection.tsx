@@ -28,16 +28,35 @@ function EmptyPlate({ take, against }: { take: Take; against: TakeReport['agains
   return <MakePlate takes={[...new Set([take, other])]} onMade={onMade} />
 }
 
-function Said({
-  take,
-  report,
-  finding,
-  onPoint,
-}: { take: Take; report: TakeReport; finding: Finding } & Pick<PointProps, 'onPoint'>) {
+interface SaidProps {
+  take: Take
+  report: TakeReport
+  finding: Finding
+}
+
+/** What can be done about a finding, in one touch, or that it has been done. */
+function Doing({ take, report, finding }: SaidProps) {
   const readOnly = useStore(s => s.view.readOnly)
   // What can be done depends on the document.
   useStore(projectOf)
+  if (finding.advice === 'empty') return <EmptyPlate take={take} against={report.against} />
   const doing = doingFor(take, report, finding)
+  if (!doing) return null
+  if (doing.isDone) return <span className="shrink-0 text-ghost">✓ done</span>
+  return (
+    <TextButton
+      disabled={readOnly || doing.hindered !== null}
+      title={doing.hindered ?? undefined}
+      className="shrink-0 disabled:opacity-50"
+      onClick={doing.run}
+    >
+      {doing.name}
+    </TextButton>
+  )
+}
+
+function Said({ onPoint, ...said }: SaidProps & Pick<PointProps, 'onPoint'>) {
+  const { finding } = said
   return (
     <li className="flex min-h-8 items-center gap-3">
       <button
@@ -48,18 +67,7 @@ function Said({
         {finding.isFault && <span className="text-warn">◆ </span>}
         {finding.sentence}
       </button>
-      {finding.advice === 'empty' && <EmptyPlate take={take} against={report.against} />}
-      {doing?.isDone && <span className="text-ghost">✓ done</span>}
-      {doing && !doing.isDone && (
-        <TextButton
-          disabled={readOnly || doing.hindered !== null}
-          title={doing.hindered ?? undefined}
-          className="shrink-0 disabled:opacity-50"
-          onClick={doing.run}
-        >
-          {doing.name}
-        </TextButton>
-      )}
+      <Doing {...said} />
     </li>
   )
 }
@@ -119,6 +127,8 @@ export function TakeSection({ take, frame, onPoint }: { take: Take } & PointProp
   const isReady = report.state === 'ready'
   const isPlain = isReady && !report.findings.some(f => f.isFault)
   const open = isOpen ?? !isPlain
+  // Without faults a take takes no more room than a line, and its plate is a touch away all the same.
+  const plate = report.findings.find(f => f.advice === 'plate')
   return (
     <section aria-label={take.name} className="border-t border-line py-3 first:border-t-0">
       <header className="flex items-center gap-3">
@@ -131,6 +141,7 @@ export function TakeSection({ take, frame, onPoint }: { take: Take } & PointProp
             {howFar(report)}
           </span>
         )}
+        {!open && plate && <Doing take={take} report={report} finding={plate} />}
         {open && isReady && <MakePlate takes={[take]} />}
         {open && <AgainstChoice take={take} report={report} />}
         {isReady && (

@@ -10,6 +10,8 @@ const OTHER_LIGHT = 0.6
 const BRIEFLY = 0.2
 /** Share of the picture, beyond what it is as a rule, that is a shadow. */
 const SHADOW = 0.002
+/** Share of the picture, beyond what it is in an empty stretch as a rule, that is an elbow still. */
+const ELBOW = 0.0002
 /** Frames of the shortest stretch that is worth a word. */
 const LEAST = 5
 
@@ -32,7 +34,27 @@ function stretches(frames: readonly Seen[]): Stretch[] {
     found.push({ from, to, isEmpty })
     from = to + 1
   }
-  return found
+  const bare = found.map((part, i) =>
+    part.isEmpty ? trimmed(frames, part, f => f.share, ELBOW, { first: i > 0, last: i < found.length - 1 }) : part,
+  )
+  return bare.map((part, i) =>
+    part.isEmpty ? part : { ...part, from: (bare[i - 1]?.to ?? -1) + 1, to: (bare[i + 1]?.from ?? frames.length) - 1 },
+  )
+}
+
+/** A stretch without the frames at its ends in which there is more of something than there is of it as a rule. */
+function trimmed(
+  frames: readonly Seen[],
+  part: Stretch,
+  of: (frame: Seen) => number,
+  more: number,
+  ends: { first: boolean; last: boolean },
+): Stretch {
+  const usual = middle(frames.slice(part.from, part.to + 1).map(of)) + more
+  let { from, to } = part
+  while (ends.first && of(frames[from]!) > usual) from++
+  while (ends.last && of(frames[to]!) > usual) to--
+  return { ...part, from, to }
 }
 
 /** Frames by which a shadow is in the picture before somebody is, and after. */
@@ -72,7 +94,10 @@ export function aboutPeople(frames: readonly Seen[], first: number): Finding[] {
     return [{ ...all, isFault: true, sentence, advice: null }]
   }
   const found: Finding[] = []
-  const parts = stretches(frames)
+  const parts = stretches(frames).map(part =>
+    // A plate has no room for a shadow.
+    part.isEmpty ? trimmed(frames, part, f => f.shade, SHADOW, { first: true, last: true }) : part,
+  )
   const acts = parts.filter(p => !p.isEmpty)
   const isPlate = ({ from, to, isEmpty }: Stretch) => isEmpty && to - from + 1 >= LEAST
   const isWorthCutting = acts.length > 1 || parts.some(isPlate)

@@ -161,6 +161,17 @@ it('tells shadows that come before and go after somebody, a camera that refocuse
   expect(grained(8)).toMatchObject([{ isFault: true, sentence: expect.stringContaining('That is much') }])
 })
 
+it('takes no frame for empty that shows an elbow still, nor for a plate where a shadow lies', () => {
+  const frames = take(i => ({
+    share: i < 40 ? 0.08 : i < 43 ? 0.001 : 0.0001,
+    shade: i < 50 ? 0.02 : 0.001,
+  }))
+  expect(about('people', frames).map(f => [f.from, f.to, f.word])).toEqual([
+    [0, 42, 'act 1'],
+    [50, 99, 'nobody here'],
+  ])
+})
+
 it('says where somebody stands in the plate, and takes no frame for empty by it', () => {
   const frames = take(i => ({ share: i < 30 ? 0 : 0.05 }))
   expect(findings(frames).some(f => f.word === 'nobody here')).toBe(true)
