@@ -87,7 +87,7 @@ export const PLATE: readonly Command[] = [
   },
   {
     id: 'make-plate',
-    name: 'Make a plate of what its take shows most of the time',
+    name: 'Make a plate of its take, without whoever is in it',
     group: 'Take',
     applies: () => canBring() && filmsChosen().length > 0,
     run: stage => void told(makePlate(stage, filmsChosen()).then(made => made?.sentence ?? null)),
