@@ -27,7 +27,10 @@ export function aboutCamera(frames: readonly Seen[], first: number): Finding[] {
       return { about: 'camera', from: at, to: at, isFault: true, word: 'bumped', sentence, advice: 'steady' }
     })
   if (found.length > 0) return found
-  const reach = Math.max(...[xs, ys].map(v => Math.max(...v) - Math.min(...v)))
+  const range = (values: readonly number[]) =>
+    values.reduce((most, v) => Math.max(most, v), Number.NEGATIVE_INFINITY) -
+    values.reduce((least, v) => Math.min(least, v), Number.POSITIVE_INFINITY)
+  const reach = Math.max(range(xs), range(ys))
   if (reach <= STILL)
     return [
       {

@@ -15,7 +15,7 @@ const NOISY = 6
 export function aboutPicture(frames: readonly Seen[], first: number): Finding[] {
   const all = { about: 'picture', ...overall(frames), isFault: true, advice: null } as const
   const found: Finding[] = []
-  const occupied = Math.max(...frames.map(f => f.occupied ?? 0))
+  const occupied = frames.at(-1)?.occupied ?? 0
   if (occupied > NOBODY)
     found.push({
       ...all,

@@ -161,6 +161,11 @@ it('tells shadows that come before and go after somebody, a camera that refocuse
   expect(grained(8)).toMatchObject([{ isFault: true, sentence: expect.stringContaining('That is much') }])
 })
 
+it('has its say of an hour at sixty frames a second, too', () => {
+  const [frame] = take(() => ({}))
+  expect(findings(Array.from({ length: 216_000 }, () => frame!)).map(f => f.about)).toContain('camera')
+})
+
 it('takes no frame for empty that shows an elbow still, nor for a plate where a shadow lies', () => {
   const frames = take(i => ({
     share: i < 40 ? 0.08 : i < 43 ? 0.001 : 0.0001,
