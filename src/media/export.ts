@@ -95,6 +95,15 @@ export const bitrate = (size: Size, framesPerSecond: number): number =>
 const cannotBeMade = (frame: number, reason: string): MediaProblem =>
   new MediaProblem(`Frame ${frame} cannot be made: a take gives no picture there (${reason}).`)
 
+/**
+ * Lets decoders that wait for this thread between two pieces, as those of a terminal do, begin on the next one: they say
+ * that one is done, are asked for more of it, and then for the next.
+ */
+async function listen(): Promise<void> {
+  if (typeof setImmediate === 'undefined') return
+  for (let turn = 0; turn < 2; turn++) await new Promise(done => setImmediate(done))
+}
+
 /** What is written, at which size. */
 export type Subject = Pick<ExportOptions, 'shot' | 'scale' | 'matte'>
 
@@ -197,9 +206,10 @@ export async function exportShot(options: ExportOptions, target: Target, work: E
       work.frames,
       plan,
       () => true,
-      find => {
+      async find => {
         // Decoders go on while it is painted.
         fetchAfter(frame)
+        await listen()
         renderPlanes(k, plan, find, size, planes)
         return planesSample(k.bytes(planes, planesLength(size.width, size.height)), size, { timestamp: at, duration })
       },

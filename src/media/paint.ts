@@ -54,9 +54,9 @@ const tooMuch = () =>
   )
 
 /** Paints; where room runs out, once more without the frames that are only kept for later. */
-function retried<T>(store: FrameStore, make: () => T): T {
+async function retried<T>(store: FrameStore, make: () => T | Promise<T>): Promise<T> {
   try {
-    return make()
+    return await make()
   } catch (error) {
     if (!(error instanceof OutOfMemory)) throw error
     store.clear()
@@ -75,7 +75,7 @@ export async function withPictures<T>(
   store: FrameStore,
   plan: Plan,
   isWanted: () => boolean,
-  make: (find: Find) => T,
+  make: (find: Find) => T | Promise<T>,
 ): Promise<{ made: T; failed: Failed }> {
   const pictures = new Map<string, Found>()
   const failed: Failed = []
@@ -118,7 +118,7 @@ export async function withPictures<T>(
     const refused = fetched.find(f => f.status === 'rejected')
     if (!isWanted()) throw new Dropped('A newer frame is wanted.')
     if (refused) throw refused.reason
-    return { made: retried(store, () => make(n => pictures.get(keyOf(n)) ?? null)), failed }
+    return { made: await retried(store, () => make(n => pictures.get(keyOf(n)) ?? null)), failed }
   } catch (error) {
     throw error instanceof OutOfMemory ? tooMuch() : error
   } finally {
