@@ -26,6 +26,7 @@ import type { FoundProject } from './projects'
 
 const MEMORY = 2 ** 30
 const CACHE = 256 * 2 ** 20
+const CACHE_AT_FIRST = 64 * 2 ** 20
 
 export async function nodeKernels(bytes = MEMORY): Promise<Kernels> {
   const path = fileURLToPath(new URL('../../build/kernels.wasm', import.meta.url))
@@ -94,7 +95,7 @@ export interface Engine {
 export async function startEngine({ project, pathOf }: FoundProject, kept: FramePlace | null = null): Promise<Engine> {
   nodeMedia()
   const k = await nodeKernels()
-  const engine = { k, frames: frameStore(k, CACHE, kept), sounds: soundStore() }
+  const engine = { k, frames: frameStore(k, CACHE, kept, CACHE_AT_FIRST), sounds: soundStore() }
   for (const digest of usedTakes(project.shot)) {
     const take = project.takes.find(t => t.digest === digest)
     if (!take) throw new Complaint('The project does not list one of its takes.')

@@ -54,3 +54,19 @@ it('are fetched where those that are held end, as long as that is near, and wait
   await grown(12)
   await store.close()
 })
+
+it('are few as long as each is wanted once, and more when those that were given up are wanted again', async () => {
+  const store = frameStore(k, 200 << 20, null, 8 << 20)
+  store.add('film', await demoClip('empty-shop'))
+  const through = async () => {
+    for (let frame = 0; frame < 20; frame++) store.release(await store.get('film', frame / 30))
+    return store.used() / 2 ** 20
+  }
+  expect(await through()).toBeLessThan(8)
+  expect(await through()).toBeGreaterThan(20)
+  // All of them are held by now.
+  const whole = store.used()
+  await through()
+  expect(store.used()).toBe(whole)
+  await store.close()
+})

@@ -58,9 +58,9 @@ export interface FrameStore {
 /** Seconds within which what is held has to end for more to be fetched. */
 const NEAR = 0.7
 
-/** `place`: where frames made by recipe are kept beyond this thread. */
-export function frameStore(k: Kernels, limit: number, place: FramePlace | null = null): FrameStore {
-  const held = heldPictures(k, limit)
+/** `place`: where frames made by recipe are kept beyond this thread. `first`: bytes held as long as none that was given up is wanted again. */
+export function frameStore(k: Kernels, limit: number, place: FramePlace | null = null, first = limit): FrameStore {
+  const held = heldPictures(k, limit, first)
   const supplies = new Map<string, Supply>()
   const fonts: FontStore = fontStore()
   const queue = new Map<string, Promise<unknown>>()
@@ -143,6 +143,8 @@ export function frameStore(k: Kernels, limit: number, place: FramePlace | null =
     get,
     lead,
     async derived(needed, isWanted = () => true) {
+      // What is made by recipe looks at the same frames over and over.
+      held.holdAll()
       const job = () => {
         if (!isWanted()) throw new Dropped('A newer frame is wanted.')
         return derived.at(needed, isWanted)

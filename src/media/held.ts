@@ -1,4 +1,5 @@
-// Pictures held in the kernels' memory, up to a limit: those used longest ago are given up first, never one in use.
+// Pictures held in the kernels' memory, up to a limit: those used longest ago are given up first, never one in use. Where most are
+// looked at once only few are held, as memory that nobody has touched yet has to be found page by page.
 import { type Kernels, OutOfMemory, type Picture } from '../core/render'
 import { pictureBytes } from './decode'
 
@@ -18,6 +19,8 @@ export interface Held {
   pins: number
 }
 
+const nameOf = ({ digest, from }: Pick<Held, 'digest' | 'from'>): string => `${digest}@${from}`
+
 export interface HeldPictures {
   /** The one that shows at a moment, if it is held. */
   at(digest: string, t: number): Held | undefined
@@ -34,18 +37,33 @@ export interface HeldPictures {
   release(picture: Picture): void
   /** Gives up every picture that is not in use. */
   clear(): void
+  /** Holds as much as it may from now on. */
+  holdAll(): void
   /** Bytes held. */
   used(): number
   close(): void
 }
 
-export function heldPictures(k: Kernels, limit: number): HeldPictures {
+/** Of how many pictures that were given up it is known that they were there. */
+const REMEMBERED = 4000
+
+/** `first`: bytes that are held until a picture is wanted again that was given up, which doubles them up to `limit`. */
+export function heldPictures(k: Kernels, limit: number, first = limit): HeldPictures {
   // In order of use, the latest last.
   let held: Held[] = []
   let used = 0
+  let room = Math.min(first, limit)
+  const gone = new Set<string>()
+
+  function remember(h: Held): void {
+    if (room === limit) return
+    gone.add(nameOf(h))
+    const [oldest] = gone
+    if (gone.size > REMEMBERED) gone.delete(oldest!)
+  }
 
   function evict(bytes: number): void {
-    for (let i = 0; i < held.length && used + bytes > limit; ) {
+    for (let i = 0; i < held.length && used + bytes > room; ) {
       const h = held[i]!
       if (h.pins > 0) {
         i++
@@ -53,6 +71,7 @@ export function heldPictures(k: Kernels, limit: number): HeldPictures {
       }
       held.splice(i, 1)
       used -= h.bytes
+      remember(h)
       k.free(h.picture.ptr)
     }
   }
@@ -80,6 +99,7 @@ export function heldPictures(k: Kernels, limit: number): HeldPictures {
       return h
     },
     async take(of, bytes, make) {
+      if (gone.delete(nameOf(of))) room = Math.min(limit, 2 * room)
       evict(bytes)
       const picture = await made(make)
       const h: Held = { ...of, picture, bytes: pictureBytes(picture), pins: 1 }
@@ -93,6 +113,9 @@ export function heldPictures(k: Kernels, limit: number): HeldPictures {
       if (h) h.pins--
     },
     clear,
+    holdAll() {
+      room = limit
+    },
     used: () => used,
     close() {
       for (const h of held) k.free(h.picture.ptr)
