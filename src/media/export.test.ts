@@ -3,12 +3,13 @@ import { readFile } from 'node:fs/promises'
 import { decode as decodePng } from 'fast-png'
 import { BufferTarget, EncodedPacketSink, VideoSampleSink } from 'mediabunny'
 import { beforeAll, describe, expect, it } from 'vitest'
-import { type Engine, nodeMedia, startEngine } from '../cli/engine'
+import { type Engine, nodeMedia, pathSource, startEngine } from '../cli/engine'
 import { findProject } from '../cli/projects'
 import { planFrame } from '../core/plan'
 import { edits, type Shot } from '../core/shot'
 import { mixdown } from '../core/sound'
 import { demoClip } from '../testing/clips'
+import { testKernels } from '../testing/kernels'
 import { coded, exportFrame, exportShot, filmSize } from './export'
 import { blobSource, type OpenFilm, openMedia } from './open'
 import { packPng, pngRows } from './png'
@@ -152,6 +153,20 @@ it('leaves its memory where it is broken off', async () => {
   await expect(run).rejects.toThrow('enough')
   expect(told).toBe(3)
   expect(engine.k.largestFree()).toBeGreaterThan(free - (200 << 20))
+})
+
+it('is made where there is room for its frames one by one, whether or not the next one fits beside each', async () => {
+  const { project, pathOf } = await findProject('two-at-the-counter')
+  const silent = { ...shot, layers: shot.layers.map(l => ({ ...l, sound: { ...l.sound, on: false } })) }
+  const { frameStore } = await import('./frames')
+  for (const room of [4.5, 6.75, 7]) {
+    const k = await testKernels(room * 2 ** 20)
+    const frames = frameStore(k, 256 << 20)
+    for (const take of project.takes) frames.add(take.digest, await openMedia(pathSource(pathOf(take)), take.name))
+    const work = { k, frames, sounds: soundStore() }
+    await exportShot({ shot: silent, format: 'mp4', span: { from: 60, to: 66 }, scale: 1 }, new BufferTarget(), work)
+    await frames.close()
+  }
 })
 
 it('moves with its keys', async () => {

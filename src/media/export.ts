@@ -202,14 +202,22 @@ export async function exportShot(options: ExportOptions, target: Target, work: E
     const plan = planAt(frame)
     const at = frameToSeconds(frame - span.from, shot.rate)
     const duration = frameToSeconds(frame + 1 - span.from, shot.rate) - at
+    let isAgain = false
     const { made, failed } = await withPictures(
       work.frames,
       plan,
       () => true,
       async find => {
-        // Decoders go on while it is painted.
-        fetchAfter(frame)
-        await listen()
+        if (isAgain) {
+          // There was no room for it beside what the next one needs.
+          await ahead
+          work.frames.clear()
+        } else {
+          isAgain = true
+          // Decoders go on while it is painted.
+          fetchAfter(frame)
+          await listen()
+        }
         renderPlanes(k, plan, find, size, planes)
         return planesSample(k.bytes(planes, planesLength(size.width, size.height)), size, { timestamp: at, duration })
       },
