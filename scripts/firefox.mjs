@@ -53,11 +53,14 @@ const shown = (where, many) =>
     observer.observe(document.querySelector(where), { attributes: true, attributeFilter: ['data-frame'] })
   })
 
-/** Until the stage's picture is one or is not one, which may take some moments. */
+/**
+ * The stage once it is lit and right, which may take some moments: what a worker draws reaches the screen a little later than its
+ * word of it, and a look at the canvas between two of its pictures sees it black.
+ */
 async function until(page, isRight, problem) {
   for (let tries = 0; tries < 300; tries++) {
-    const { mean } = await page.evaluate(look, picture)
-    if (isRight(mean)) return
+    const seen = await page.evaluate(look, picture)
+    if (Math.max(...seen.mean) > 20 && isRight(seen.mean)) return seen
     await new Promise(resolve => setTimeout(resolve, 200))
   }
   throw new Error(problem)
@@ -72,9 +75,7 @@ const STEPS = {
     await page.locator('::-p-aria(Open Two at the counter)').click()
     await page.waitForSelector('main[data-ready=true]')
     await page.waitForFunction(isCurrent, {}, picture)
-    // What a worker draws reaches the screen a little later than its word of it.
-    await until(page, mean => Math.max(...mean) > 20, 'The stage stays dark.')
-    kept.first = await page.evaluate(look, picture)
+    kept.first = await until(page, () => true, 'The stage stays dark.')
     const { width, height } = kept.first
     if (width !== 1280 || height !== 720) throw new Error(JSON.stringify(kept.first))
   },
