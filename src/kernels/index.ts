@@ -12,7 +12,7 @@ export { blendRow } from "./blend";
 export { spinRow } from "./spin";
 export { warpRow } from "./warp";
 export { gradientRow } from "./gradient";
-export { classifyRow, findRuns, firstCovered, lastCovered } from "./runs";
+export { classifyRow, findRuns, firstCovered, isCovered, lastCovered } from "./runs";
 export { edgeRow } from "./edge";
 export { boxRow } from "./box";
 export { ovalRow } from "./oval";

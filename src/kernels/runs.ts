@@ -61,6 +61,15 @@ export function lastCovered(coverage: usize, n: i32): i32 {
   return i;
 }
 
+/** 1 where each of n f32 is at least 1. */
+export function isCovered(coverage: usize, n: i32): i32 {
+  const all = f32x4.splat(1);
+  let i = 0;
+  while (i + 4 <= n && v128.all_true<i32>(f32x4.ge(v128.load(coverage + (i << 2)), all))) i += 4;
+  while (i < n && load<f32>(coverage + (i << 2)) >= 1) i++;
+  return i32(i == n);
+}
+
 /** Splits a row of n classes into runs of equal class: (start, end, class) as i32 at out. Returns how many. */
 export function findRuns(classes: usize, n: i32, out: usize): i32 {
   let count = 0;

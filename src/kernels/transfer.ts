@@ -27,31 +27,53 @@ export function prepareTransfer(): void {
   }
 }
 
+// @ts-ignore: decorator
+@inline
+function decoded(p: u32): v128 {
+  return f32x4(
+    load<f32>(LINEAR + ((p & 255) << 2)),
+    load<f32>(LINEAR + (((p >>> 8) & 255) << 2)),
+    load<f32>(LINEAR + (((p >>> 16) & 255) << 2)),
+    1,
+  );
+}
+
+// @ts-ignore: decorator
+@inline
+function premultiplied(p: u32): v128 {
+  const a = p >>> 24;
+  return a == 255 ? decoded(p) : f32x4.mul(decoded(p), f32x4.splat(<f32>a / <f32>255));
+}
+
 /** n straight RGBA8 pixels at src -> n premultiplied linear f32 pixels at dst. */
 export function toLinear(src: usize, dst: usize, n: i32): void {
   const none = f32x4.splat(0), opaque = i32x4.splat(0xff000000);
-  for (let i = 0; i < n; i++) {
-    // Pictures of mattes are clear nearly everywhere.
-    if (i + 4 <= n && !v128.any_true(v128.and(v128.load(src), opaque))) {
+  let i = 0;
+  for (; i + 4 <= n; i += 4) {
+    const four = v128.load(src);
+    const alpha = v128.and(four, opaque);
+    // Most pictures are opaque, and those of mattes clear nearly everywhere.
+    if (i32x4.all_true(i32x4.eq(alpha, opaque))) {
+      v128.store(dst, decoded(i32x4.extract_lane(four, 0)));
+      v128.store(dst, decoded(i32x4.extract_lane(four, 1)), 16);
+      v128.store(dst, decoded(i32x4.extract_lane(four, 2)), 32);
+      v128.store(dst, decoded(i32x4.extract_lane(four, 3)), 48);
+    } else if (!v128.any_true(alpha)) {
       v128.store(dst, none);
       v128.store(dst, none, 16);
       v128.store(dst, none, 32);
       v128.store(dst, none, 48);
-      src += 16;
-      dst += 64;
-      i += 3;
-      continue;
+    } else {
+      v128.store(dst, premultiplied(i32x4.extract_lane(four, 0)));
+      v128.store(dst, premultiplied(i32x4.extract_lane(four, 1)), 16);
+      v128.store(dst, premultiplied(i32x4.extract_lane(four, 2)), 32);
+      v128.store(dst, premultiplied(i32x4.extract_lane(four, 3)), 48);
     }
-    const p = load<u32>(src);
-    const a = p >>> 24;
-    let v = f32x4(
-      load<f32>(LINEAR + ((p & 255) << 2)),
-      load<f32>(LINEAR + (((p >>> 8) & 255) << 2)),
-      load<f32>(LINEAR + (((p >>> 16) & 255) << 2)),
-      1,
-    );
-    if (a != 255) v = f32x4.mul(v, f32x4.splat(<f32>a / <f32>255));
-    v128.store(dst, v);
+    src += 16;
+    dst += 64;
+  }
+  for (; i < n; i++) {
+    v128.store(dst, premultiplied(load<u32>(src)));
     src += 4;
     dst += 16;
   }

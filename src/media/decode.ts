@@ -112,17 +112,22 @@ function wholePlanes(k: Kernels, sample: VideoSample, layout: Layout, planes: re
 }
 
 async function toPlanes(k: Kernels, sample: VideoSample, layout: Layout, colour: ColourCoding): Promise<Planes> {
-  const { codedWidth: width, codedHeight: height } = sample
-  const rest = {
+  const whole = layout.bits === 8 && !layout.woven && planesOf ? wholePlanes(k, sample, layout, planesOf(sample)) : null
+  const { ptr, offsets, strides } = whole ?? (await tightPlanes(k, sample, layout))
+  // Named one by one: put together of parts, each would be of a shape of its own to an engine, and slow to read.
+  return {
     kind: 'planes',
-    width,
-    height,
+    width: sample.codedWidth,
+    height: sample.codedHeight,
+    ptr,
+    offsets,
+    strides,
     halfColumns: layout.half[0],
     halfRows: layout.half[1],
-    ...colour,
-  } as const
-  const whole = layout.bits === 8 && !layout.woven && planesOf ? wholePlanes(k, sample, layout, planesOf(sample)) : null
-  return { ...rest, ...(whole ?? (await tightPlanes(k, sample, layout))) }
+    chroma: colour.chroma,
+    matrix: colour.matrix,
+    fullRange: colour.fullRange,
+  }
 }
 
 /** Planes with their rows close together. */

@@ -155,6 +155,7 @@ it('alpha is read from codes as it is composited, and covered columns reach from
         const first = told.findIndex(v => v !== 0)
         expect(k.firstCovered(alpha, n)).toBe(first < 0 ? n : first)
         expect(k.lastCovered(alpha, n)).toBe(told.findLastIndex(v => v !== 0) + 1)
+        expect(k.isCovered(alpha, n)).toBe(told.every(v => v >= 1) ? 1 : 0)
       }),
     ),
   )

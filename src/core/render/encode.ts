@@ -77,7 +77,7 @@ function handOn(
     const src = picture.ptr + picture.offsets[plane] + row * picture.strides[plane] + x
     k.copyBytes(dst, src, count)
   }
-  for (const dy of [0, 1]) copy(0, from - px, y + dy - py, n, to.luma + (y + dy) * to.width + from)
+  for (let dy = 0; dy < 2; dy++) copy(0, from - px, y + dy - py, n, to.luma + (y + dy) * to.width + from)
   const [x, row, at] = [(from - px) >> 1, (y - py) >> 1, (y >> 1) * to.half + (from >> 1)]
   copy(1, x, row, n >> 1, to.u + at)
   copy(2, x, row, n >> 1, to.v + at)
@@ -94,14 +94,15 @@ function convert(
   to: Layout,
 ) {
   if (end <= from) return
-  for (const [dy, runs] of alone.entries()) {
+  for (let dy = 0; dy < 2; dy++) {
+    const [row, runs] = [rows[dy]!, alone[dy]!]
     for (const run of runs) {
       // The chroma of a block is made of its neighbours too.
       const x = Math.max(run.from, from - 2)
       const n = Math.min(run.to, end + 2) - x
-      if (n > 0) composed.codes(run.painter, y + dy, x, n, rows[dy]! + x * 4)
+      if (n > 0) composed.codes(run.painter, y + dy, x, n, row + x * 4)
     }
-    k.lumaRow(rows[dy]! + from * 4, to.luma + (y + dy) * to.width + from, end - from)
+    k.lumaRow(row + from * 4, to.luma + (y + dy) * to.width + from, end - from)
   }
   const at = (y >> 1) * to.half
   k.chromaPairRow(rows[0], rows[1], to.u + at, to.v + at, to.width, from, end)

@@ -36,6 +36,7 @@ export interface KernelFunctions {
   codesAlphaRow(src: number, out: number, n: number): void
   firstCovered(coverage: number, n: number): number
   lastCovered(coverage: number, n: number): number
+  isCovered(coverage: number, n: number): number
   greyRow(src: number, dst: number, n: number): void
   coveredBox(plane: number, width: number, height: number, box: number): void
   whiteRow(src: number, dst: number, n: number): void

@@ -59,15 +59,16 @@ export const hides = (plan: Plan, layer: PlannedLayer, picture: Size & { opaque:
 
 /** Rows of a picture that lies with its corner on (ox, oy), whole px. */
 function laid(k: Kernels, rows: Rows, ox: number, oy: number): Omit<PlacedPicture, 'inside'> {
-  const { width, height } = rows
+  // Rows are of many shapes: what is called for every run of every row is not looked up in them each time.
+  const { width, height, opaque, open: openRow, codes: rowCodes, linear: rowLinear } = rows
   let beside = true
   return {
-    opaque: rows.opaque,
+    opaque,
     open(y) {
       beside = y < oy || y >= oy + height
-      if (!beside) rows.open(y - oy)
+      if (!beside) openRow(y - oy)
     },
-    codes: (x, n, dst) => rows.codes(x - ox, n, dst),
+    codes: (x, n, dst) => rowCodes(x - ox, n, dst),
     linear(x, n, dst, spare) {
       const from = Math.max(x, ox)
       const to = beside ? from : Math.min(x + n, ox + width)
@@ -77,7 +78,7 @@ function laid(k: Kernels, rows: Rows, ox: number, oy: number): Omit<PlacedPictur
       }
       if (from > x) k.fillRow(dst, from - x, 0, 0, 0, 0)
       if (to < x + n) k.fillRow(dst + (to - x) * 16, x + n - to, 0, 0, 0, 0)
-      rows.linear(from - ox, to - from, dst + (from - x) * 16, spare)
+      rowLinear(from - ox, to - from, dst + (from - x) * 16, spare)
     },
   }
 }

@@ -390,9 +390,8 @@ describe('memory', () => {
       }
       own.free(renderFrame(own, plan, () => null).ptr)
     }
-    // A matte that stands still is kept from its second frame on; moving ones never are.
-    paintOnce(0)
-    paintOnce(0)
+    // A matte that stands still is kept from its second frame on, and from the third what of it shows alone; moving ones never are.
+    for (let i = 0; i < 3; i++) paintOnce(0)
     const before = own.largestFree()
     for (let i = 0; i < 50; i++) paintOnce(0)
     for (let i = 0; i < 50; i++) paintOnce(i / 7)
@@ -418,6 +417,37 @@ describe('memory', () => {
     const whole = [1, 2, 3].map(() => render(plan, { a, b }))
     expect(Buffer.compare(whole[0]!, early)).not.toBe(0)
     for (const again of whole) expect(Buffer.compare(again, whole[0]!)).toBe(0)
+  })
+
+  it('keeps where a row shows one layer alone, and paints the same by it, however many stripes there are', () => {
+    const size = { width: 400, height: 12 }
+    const stripes = (count: number) =>
+      Array.from({ length: 2 * count }, (_, i) => ({
+        ...edge(390 - i * 4, 1),
+        join: i % 2 ? ('subtract' as const) : ('add' as const),
+      }))
+    const [a, b, c] = [codes(400, 12, 1), codes(400, 12, 2), codes(400, 12, 3, false)]
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 45 }),
+        fc.constantFrom(0.5, 1),
+        fc.integer({ min: 0, max: 400 }),
+        (n, o, x) => {
+          const layers = [
+            layer('c', { matte: [edge(x, 30)] }),
+            layer('a', { matte: stripes(n), opacity: o }),
+            layer('b'),
+          ]
+          const plan = { size, backdrop: '#204060', layers }
+          const [first, ...others] = [1, 2, 3, 4].map(() => render(plan, { a, b, c }))
+          for (const other of others) expect(Buffer.compare(first!, other)).toBe(0)
+          // A layer behind that is all hidden changes nothing.
+          const more = { ...plan, layers: [...layers, layer('c', { opacity: 0.9 })] }
+          expect(Buffer.compare(first!, render(more, { a, b, c }))).toBe(0)
+        },
+      ),
+      { numRuns: 40 },
+    )
   })
 
   it('keeps still mattes within a bound, and what comes of them is the same to the bit', () => {

@@ -11,6 +11,7 @@ import type { Kernels } from './kernels'
 import type { Codes } from './picture'
 import { hides, type PlacedPicture, placePicture } from './place'
 import { fillCodes, type Rows, word } from './rows'
+import { type Cover, OPEN, rowRuns, SOFT } from './runs'
 import type { Shared } from './tiles'
 import { stayWarm } from './warm'
 
@@ -20,13 +21,7 @@ interface Sources {
   shared: Shared
 }
 
-const OPEN = 255
-const SOFT = 254
-
-interface Painter {
-  /** Where row y of the coverage is, n f32: at `out`, or kept elsewhere; null where the layer covers everything. */
-  coverage: ((y: number, out: number, spare: number) => number) | null
-  opaque: boolean
+interface Painter extends Cover {
   opacity: number
   /** How it meets what is behind it. */
   mode: number
@@ -48,8 +43,14 @@ const MODES: Readonly<Record<Blend, number>> = {
   difference: 6,
 }
 
+/** A matte by rows, each at `out` or kept elsewhere. `digest` where it stands still. */
+interface MatteRows {
+  row(y: number, out: number, spare: number): number
+  digest: string | null
+}
+
 /** A layer's matte by rows: kept ones if it stands still, else made one by one. */
-function matteRows(k: Kernels, { matte }: PlannedLayer, plan: Plan, sources: Sources) {
+function matteRows(k: Kernels, { matte }: PlannedLayer, plan: Plan, sources: Sources): MatteRows | null {
   if (matte.length === 0) return null
   const { size } = plan
   const { width, height } = size
@@ -66,12 +67,16 @@ function matteRows(k: Kernels, { matte }: PlannedLayer, plan: Plan, sources: Sou
   }
   // What lacks a picture now may have it the next time.
   const isWhole = matteNeeds(matte).every(needed => sources.find(needed) !== null)
-  const still = isWhole ? keptRows(k, { digest: digestOf(matte), stride, height, rows }) : null
-  if (still) return (y: number) => still.ptr + y * still.stride
+  const digest = isWhole ? digestOf(matte) : null
+  const still = digest === null ? null : keptRows(k, { digest, stride, height, rows })
+  if (still) return { digest, row: y => still.ptr + y * still.stride }
   const row = openMatte(k, matte, making)
-  return (y: number, out: number, spare: number): number => {
-    row(y, out, spare)
-    return out
+  return {
+    digest: null,
+    row(y, out, spare) {
+      row(y, out, spare)
+      return out
+    },
   }
 }
 
@@ -79,31 +84,41 @@ function painter(k: Kernels, layer: PlannedLayer, source: Rows, plan: Plan, sour
   const placed = placePicture(k, source, layer, plan.size, sources.shared)
   const { width } = plan.size
   const matte = matteRows(k, layer, plan, sources)
-  const { inside } = placed
-  const coverage = (y: number, out: number, spare: number): number => {
+  const { inside, open, codes: placedCodes, linear: placedLinear } = placed
+  const out = k.alloc(width * 4 + 64)
+  const spare = k.alloc(width * 4 + 64)
+  const cover = (y: number): number => {
+    if (!matte && !inside) return 0
     if (!matte) {
       inside?.(y, out)
       return out
     }
-    const row = matte(y, out, spare)
+    const row = matte.row(y, out, spare)
     if (!inside) return row
     inside(y, spare)
     if (row !== out) k.copyBytes(out, row, width * 4)
     k.multiplyRow(out, spare, width)
     return out
   }
+  let covered = -1
+  let at = 0
   return {
-    coverage: matte || inside ? coverage : null,
+    coverage(y) {
+      if (covered !== y) at = cover(y)
+      covered = y
+      return at
+    },
+    digest: inside ? null : matte ? matte.digest : '',
     opaque: layer.opacity >= 1 && layer.blend === 'normal' && placed.opaque,
     opacity: layer.opacity,
     mode: MODES[layer.blend],
     codes(y, x, n, dst) {
-      placed.open(y)
-      placed.codes(x, n, dst)
+      open(y)
+      placedCodes(x, n, dst)
     },
     linear(y, x, n, dst, spare) {
-      placed.open(y)
-      placed.linear(x, n, dst, spare)
+      open(y)
+      placedLinear(x, n, dst, spare)
     },
     planes: placed.planes,
   }
@@ -164,17 +179,7 @@ export function composer(k: Kernels, plan: Plan, sources: Sources, as: 'codes' |
     // Behind a layer that hides everything nothing has to be made at all.
     if (rows && hides(plan, layer, rows)) break
   }
-  const stride = (width * 4 + 127) & ~63
-  const coverage = k.alloc(stride * (painters.length + 1))
-  const spareCoverage = coverage + painters.length * stride
-  // Where each layer's coverage of the row at hand is; 0 for layers that cover everything.
-  const covers = new Array<number>(painters.length).fill(0)
-  const coverRow = (j: number, y: number) => {
-    covers[j] = painters[j]!.coverage?.(y, coverage + j * stride, spareCoverage) ?? 0
-  }
-  const classes = k.alloc(width + 64)
-  const runs = k.alloc(width * 12 + 12)
-  const runList = k.ints(runs, width * 3 + 3)
+  const runs = rowRuns(k, width, plan.size.height, painters)
   const codes = k.alloc(width * 4)
   const source = k.alloc(width * 16)
   const mixed = k.alloc(width * 16)
@@ -184,14 +189,24 @@ export function composer(k: Kernels, plan: Plan, sources: Sources, as: 'codes' |
   k.toLinear(codes, backdropLinear, 1)
   const [r, g, b, a] = k.floats(backdropLinear, 4) as unknown as [number, number, number, number]
   const pixel = as === 'codes' ? 4 : 16
-  const classRow = k.bytes(classes, width + 32)
+
+  /** The farthest painter that shows anywhere in n pixels of row y from column x on. */
+  const farthest = (y: number, x: number, n: number): number => {
+    for (let j = 0; j < painters.length; j++) {
+      if (!painters[j]!.opaque) continue
+      const cover = painters[j]!.coverage(y)
+      if (!cover || k.isCovered(cover + x * 4, n)) return j
+    }
+    return painters.length - 1
+  }
 
   /** Composites n pixels of row y from column x on, all layers from the farthest. */
   const mix = (y: number, x: number, n: number, target: number) => {
     k.fillRow(target, n, r, g, b, a)
-    for (let j = painters.length - 1; j >= 0; j--) {
+    for (let j = farthest(y, x, n); j >= 0; j--) {
       const p = painters[j]!
-      const row = covers[j] ? covers[j]! + x * 4 : 0
+      const cover = p.coverage(y)
+      const row = cover && cover + x * 4
       // Where it covers nothing it changes nothing.
       const from = row ? k.firstCovered(row, n) : 0
       const count = row && from < n ? k.lastCovered(row, n) - from : n - from
@@ -204,27 +219,13 @@ export function composer(k: Kernels, plan: Plan, sources: Sources, as: 'codes' |
   }
 
   const compose: Composer['compose'] = (y, row, alone) => {
-    classRow.fill(OPEN)
-    // Nearest first, until nothing farther can show.
-    let reached = 0
-    let open = 1
-    while (reached < painters.length && open) {
-      const p = painters[reached]!
-      coverRow(reached, y)
-      // A row of classes has room for so many; what lies beyond is composited.
-      open = k.classifyRow(classes, covers[reached]!, width, reached, p.opaque && reached < SOFT ? 1 : 0)
-      reached++
-    }
-    // A soft run may still need layers behind the last one asked: all of them, unless an opaque one was in the way.
-    const count = k.findRuns(classes, width, runs)
-    let ready = reached
+    const count = runs.open(y)
     for (let i = 0; i < count; i++) {
-      const x = runList[i * 3]!
-      const n = runList[i * 3 + 1]! - x
-      const kind = runList[i * 3 + 2]!
+      const x = runs.from(i)
+      const n = runs.to(i) - x
+      const kind = runs.kind(i)
       const at = row + x * pixel
       if (kind === SOFT) {
-        for (; ready < painters.length; ready++) coverRow(ready, y)
         mix(y, x, n, as === 'linear' ? at : mixed)
         if (as === 'codes') k.toCodes(mixed, at, n)
       } else if (kind === OPEN) {

@@ -80,7 +80,14 @@ function planesRows(k: Kernels, picture: Planes): Rows {
   let opened = -1
   /** Where the rows of chroma are, and the columns for which chroma is made: often it is wanted along an edge only. */
   let about = chromaRows(picture, 0)
-  let made = { from: 0, to: 0 }
+  let madeFrom = 0
+  let madeTo = 0
+  const makePlane = (plane: 1 | 2, first: number, samples: number, from: number, to: number, out: number) => {
+    const base = picture.ptr + picture.offsets[plane] + first
+    const near = base + about.near * picture.strides[plane]
+    const far = base + about.far * picture.strides[plane]
+    k.chromaRow(near, far, about.weight, samples, to - from, picture.halfColumns, centred, out + from * 2)
+  }
   const makeChroma = (x: number, n: number) => {
     const some = n < width >> 2
     // Some columns more at either side, since there the kernel takes the border of what it is given for the picture's.
@@ -88,20 +95,13 @@ function planesRows(k: Kernels, picture: Planes): Rows {
     const to = some ? Math.min(width, x + n + 2) : width
     const first = from >> picture.halfColumns
     const samples = Math.min(chromaWidth - first, ((to - from) >> picture.halfColumns) + 2)
-    for (const [plane, out] of [
-      [1, u],
-      [2, v],
-    ] as const) {
-      const base = picture.ptr + picture.offsets[plane] + first
-      const stride = picture.strides[plane]
-      const near = base + about.near * stride
-      const far = base + about.far * stride
-      k.chromaRow(near, far, about.weight, samples, to - from, picture.halfColumns, centred, out + from * 2)
-    }
-    made = { from: some ? x : 0, to: some ? x + n : width }
+    makePlane(1, first, samples, from, to, u)
+    makePlane(2, first, samples, from, to, v)
+    madeFrom = some ? x : 0
+    madeTo = some ? x + n : width
   }
   const codes = (x: number, n: number, dst: number) => {
-    if (x < made.from || x + n > made.to) makeChroma(x, n)
+    if (x < madeFrom || x + n > madeTo) makeChroma(x, n)
     k.yuvRow(luma + x, u + x * 2, v + x * 2, dst, n, c.black, c.y, c.rv, c.gu, c.gv, c.bu)
   }
   return {
@@ -115,7 +115,8 @@ function planesRows(k: Kernels, picture: Planes): Rows {
       opened = y
       luma = picture.ptr + picture.offsets[0] + y * picture.strides[0]
       about = chromaRows(picture, y)
-      made = { from: 0, to: 0 }
+      madeFrom = 0
+      madeTo = 0
     },
     codes,
     linear(x, n, dst, spare) {
