@@ -16,6 +16,8 @@ export default defineConfig({
     baseURL: process.env.BASE_URL ?? 'http://127.0.0.1:4141',
     viewport: { width: 1280, height: 800 },
     acceptDownloads: true,
+    // A page that waits is painted once, not sixty times a second.
+    contextOptions: { reducedMotion: 'reduce' },
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
       args: CHROMIUM_FLAGS,

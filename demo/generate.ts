@@ -215,5 +215,10 @@ for (const { slug, project, poster, glance } of shots) {
   await writePoster(slug, poster)
   await writeGlance(slug, glance)
 }
-const listed = shots.map(({ slug, trick }) => ({ name: slug, trick }))
+// All that a card says of a shot: the shot itself is fetched when it is opened.
+const listed = shots.map(({ slug, project: { shot }, trick }) => ({
+  id: slug,
+  trick,
+  shot: { name: shot.name, size: shot.size, rate: shot.rate, length: shot.length },
+}))
 writeFileSync(here('./index.json'), `${JSON.stringify(listed, null, 2)}\n`)

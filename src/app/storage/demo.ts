@@ -1,6 +1,6 @@
 // The demo shots that the server brings along, made into ordinary projects when they are opened.
 import { type Checked, parseProject } from '../../core/door'
-import type { Project, Take } from '../../core/shot'
+import type { Project, Shot, Take } from '../../core/shot'
 import { Stopped } from '../stopped'
 import { writeProblem } from './database'
 import { loadProject, roomFor, saveWithMedia } from './projects'
@@ -15,7 +15,8 @@ const fetchOk = async (path: string, signal?: AbortSignal): Promise<Response> =>
 }
 
 export interface Demo {
-  project: Project
+  id: string
+  shot: Pick<Shot, 'name' | 'size' | 'rate' | 'length'>
   /** What the trick is, in a line. */
   trick: string
   /** Addresses of its picture, and of a few seconds of it moving. */
@@ -25,32 +26,44 @@ export interface Demo {
 
 /** Every demo shot that this server has, in the order they are to be seen. Without a server there is none. */
 export async function listDemos(): Promise<Demo[]> {
-  const listed: { name: string; trick: string }[] = await (await fetchOk('/demo/index.json')).json()
-  const demos = await Promise.all(
-    listed.map(async ({ name, trick }): Promise<Demo[]> => {
-      const checked = parseProject(await (await fetchOk(`/demo/shots/${name}.json`)).text())
-      const [poster, glance] = [clipPath(`${name}.jpg`), clipPath(`${name}.glance.mp4`)]
-      if (checked.ok) return [{ project: checked.value, trick, poster, glance }]
-      console.error('A demo shot is left out:', checked.problem)
-      return []
-    }),
-  )
-  return demos.flat()
+  const listed: Pick<Demo, 'id' | 'shot' | 'trick'>[] = await (await fetchOk('/demo/index.json')).json()
+  return listed.map(demo => ({
+    ...demo,
+    poster: clipPath(`${demo.id}.jpg`),
+    glance: clipPath(`${demo.id}.glance.mp4`),
+  }))
+}
+
+async function fetchDemo(id: string, signal: AbortSignal): Promise<Checked<Project>> {
+  return parseProject(await (await fetchOk(`/demo/shots/${id}.json`, signal)).text())
 }
 
 /** Puts a demo shot among the shots of this machine, unless it is there already: then that one is opened as it was left. */
 export async function keepDemo(
-  demo: Project,
+  { id, shot: { name } }: Demo,
   signal: AbortSignal,
   onProgress: (share: number) => void,
 ): Promise<Checked<Project>> {
-  const kept = await loadProject(demo.id)
+  const kept = await loadProject(id)
   if (kept) return kept.ok ? { ok: true, value: kept.value.project } : kept
+  const unfetched = (error: unknown) => {
+    if (signal.aborted) throw new Stopped('Stopped.')
+    const why = error instanceof Error ? error.message : String(error)
+    return { ok: false, problem: `“${name}” cannot be fetched: the server does not give it (${why}).` } as const
+  }
+  let fetchedShot: Checked<Project>
+  try {
+    fetchedShot = await fetchDemo(id, signal)
+  } catch (error) {
+    return unfetched(error)
+  }
+  if (!fetchedShot.ok) return fetchedShot
+  const demo = fetchedShot.value
   const total = demo.takes.reduce((sum, t) => sum + t.bytes, 0)
   const { fits, free } = await roomFor(total)
   const megabytes = (bytes: number) => `${Math.ceil(bytes / 1e6)} MB`
   if (!fits) {
-    const problem = `“${demo.shot.name}” needs ${megabytes(total)}, and this browser has ${megabytes(Math.max(0, free))} left. Remove shots that are no longer needed.`
+    const problem = `“${name}” needs ${megabytes(total)}, and this browser has ${megabytes(Math.max(0, free))} left. Remove shots that are no longer needed.`
     return { ok: false, problem }
   }
   let bytes = 0
@@ -66,14 +79,12 @@ export async function keepDemo(
   try {
     media = await fetched
   } catch (error) {
-    if (signal.aborted) throw new Stopped('Stopped.')
-    const why = error instanceof Error ? error.message : String(error)
-    return { ok: false, problem: `“${demo.shot.name}” cannot be fetched: the server does not give its takes (${why}).` }
+    return unfetched(error)
   }
   try {
     await saveWithMedia(demo, media)
   } catch (error) {
-    return { ok: false, problem: `“${demo.shot.name}” cannot be kept. ${writeProblem(error)}` }
+    return { ok: false, problem: `“${name}” cannot be kept. ${writeProblem(error)}` }
   }
   const small = demo.takes.map(take => keepBrought(take, clipPath(take.name.replace(/\.\w+$/, '')), signal))
   // What of it is not there is made.

@@ -1,15 +1,18 @@
 import { Trash2 } from 'lucide-react'
 import { type ReactNode, useEffect, useState } from 'react'
 import { getPoster, type Listed } from '../../app/storage/projects'
-import type { Project, Shot } from '../../core/shot'
+import type { Shot } from '../../core/shot'
 import { lengthText, rateText } from '../../core/time'
 import { IconButton } from '../common/Button'
 import { Confirm } from '../common/Confirm'
 import { Ghost } from '../common/Ghost'
 
+/** What a card tells of a shot. */
+type Shown = Pick<Shot, 'name' | 'size' | 'rate' | 'length'>
+
 interface Props {
   /** null: its document says nothing any more. */
-  project: Project | null
+  shot: Shown | null
   poster: string | null
   /** What it is about, in a line; and a film of a few seconds that plays while the card is pointed at or focused. */
   trick?: string
@@ -18,12 +21,12 @@ interface Props {
   children?: ReactNode
 }
 
-const formText = ({ size, rate, length }: Shot): string =>
+const formText = ({ size, rate, length }: Shown): string =>
   `${size.width}×${size.height} · ${rateText(rate)} fps · ${lengthText(length, rate)}`
 
 /** A shot with its picture; a click opens it. */
-export function ShotCard({ project, poster, trick, glance, onOpen, children }: Props) {
-  const name = project?.shot.name ?? 'A damaged shot'
+export function ShotCard({ shot, poster, trick, glance, onOpen, children }: Props) {
+  const name = shot?.name ?? 'A damaged shot'
   const [moving, setMoving] = useState(false)
   const still = matchMedia('(prefers-reduced-motion: reduce)').matches
   return (
@@ -52,7 +55,7 @@ export function ShotCard({ project, poster, trick, glance, onOpen, children }: P
         <span className="block px-4 py-3">
           <span className="block truncate font-display text-lg font-semibold">{name}</span>
           {trick && <span className="mb-1 block">{trick}</span>}
-          <span className="text-quiet">{project ? formText(project.shot) : '◆ cannot be read'}</span>
+          <span className="text-quiet">{shot ? formText(shot) : '◆ cannot be read'}</span>
         </span>
       </button>
       {children}
@@ -86,7 +89,7 @@ export function StoredShot({
     }
   }, [id])
   return (
-    <ShotCard project={project} poster={poster} onOpen={onOpen}>
+    <ShotCard shot={project?.shot ?? null} poster={poster} onOpen={onOpen}>
       <Confirm
         trigger={
           <IconButton

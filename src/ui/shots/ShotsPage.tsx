@@ -119,7 +119,7 @@ export function ShotsPage() {
     const project = files.find(isProjectFile)
     await (project ? openFile(project) : begin(files))
   }
-  const openDemo = async (demo: Project) =>
+  const openDemo = async (demo: Demo) =>
     enterMade(
       await job('fetch', demo.shot.name, ({ signal, tell }) =>
         keepDemo(demo, signal, share => tell(share, `Fetching ${demo.shot.name}`)),
@@ -135,7 +135,7 @@ export function ShotsPage() {
     await refresh()
   }
 
-  const fresh = demos.filter(d => !projects?.some(p => p.id === d.project.id))
+  const fresh = demos.filter(d => !projects?.some(p => p.id === d.id))
   return (
     <main
       className="h-full overflow-y-auto"
@@ -233,7 +233,7 @@ export function ShotsPage() {
             <h2 className="mb-3 text-xl">To try</h2>
             <ul className="grid grid-cols-[repeat(auto-fill,minmax(240px,1fr))] gap-4">
               {fresh.map(demo => (
-                <ShotCard key={demo.project.id} {...demo} onOpen={() => void openDemo(demo.project)} />
+                <ShotCard key={demo.id} {...demo} onOpen={() => void openDemo(demo)} />
               ))}
             </ul>
           </section>

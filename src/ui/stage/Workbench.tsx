@@ -47,7 +47,7 @@ async function saveAsItWas(id: string): Promise<void> {
 function Waiting({ id, problem }: { id: string; problem: string | null }) {
   return (
     <main className="flex h-full flex-col items-center justify-center gap-4">
-      <Ghost size={48} className={problem ? 'text-quiet' : 'animate-pulse text-ghost'} />
+      <Ghost size={48} className={problem ? 'text-quiet' : 'animate-pulse text-ghost motion-reduce:animate-none'} />
       <p className="max-w-md text-center">{problem ?? 'Opening the shot…'}</p>
       {problem && (
         <div className="flex gap-2">
