@@ -6,6 +6,8 @@ const LINEAR: usize = memory.data(256 * 4, 16);
 const THRESHOLD: usize = memory.data(257 * 4, 16);
 /** 4096 u8: the code at the lower end of each bin of linear light. Bins are narrower than any step between codes. */
 const BIN: usize = memory.data(4096, 16);
+/** 4096 f32: the linear value within or beyond each bin at which rounding moves up to the next code. */
+const NEXT: usize = memory.data(4096 * 4, 16);
 
 function decode(code: f64): f64 {
   const v = code / 255.0;
@@ -24,6 +26,7 @@ export function prepareTransfer(): void {
     const low = <f32>bin / <f32>4095;
     while (code < 255 && low >= load<f32>(THRESHOLD + ((code + 1) << 2))) code++;
     store<u8>(BIN + bin, <u8>code);
+    store<f32>(NEXT + (bin << 2), load<f32>(THRESHOLD + ((code + 1) << 2)));
   }
 }
 
@@ -79,35 +82,68 @@ export function toLinear(src: usize, dst: usize, n: i32): void {
   }
 }
 
+/** The codes of four values of linear light, clamped and rounded to the nearest. */
 // @ts-ignore: decorator
 @inline
-function encode(v: f32, bin: i32): u32 {
-  const code = <u32>load<u8>(BIN + bin);
-  return code + u32(v >= load<f32>(THRESHOLD + 4 + (code << 2)));
+function encoded(v: v128): v128 {
+  const clamped = f32x4.pmin(f32x4.splat(1), f32x4.pmax(f32x4.splat(0), v));
+  const bins = i32x4.trunc_sat_f32x4_u(f32x4.mul(clamped, f32x4.splat(4095)));
+  const a = i32x4.extract_lane(bins, 0), b = i32x4.extract_lane(bins, 1);
+  const c = i32x4.extract_lane(bins, 2), d = i32x4.extract_lane(bins, 3);
+  let codes = i32x4.splat(0);
+  codes = v128.load_lane<u8>(BIN + a, codes, 0);
+  codes = v128.load_lane<u8>(BIN + b, codes, 4);
+  codes = v128.load_lane<u8>(BIN + c, codes, 8);
+  codes = v128.load_lane<u8>(BIN + d, codes, 12);
+  let next = v128.load32_zero(NEXT + (a << 2));
+  next = v128.load_lane<f32>(NEXT + (b << 2), next, 1);
+  next = v128.load_lane<f32>(NEXT + (c << 2), next, 2);
+  next = v128.load_lane<f32>(NEXT + (d << 2), next, 3);
+  return i32x4.sub(codes, f32x4.ge(clamped, next));
+}
+
+/** The straight RGBA8 word of one premultiplied linear pixel. */
+// @ts-ignore: decorator
+@inline
+function word(pixel: v128): u32 {
+  const a = f32x4.extract_lane(pixel, 3);
+  if (!(a < 0.9999)) return packed(encoded(pixel), 255);
+  return packed(encoded(a > 0 ? f32x4.div(pixel, f32x4.splat(a)) : f32x4.splat(0)), u32(max<f32>(a, 0) * 255 + 0.5));
+}
+
+// @ts-ignore: decorator
+@inline
+function packed(codes: v128, alpha: u32): u32 {
+  const small = i16x8.narrow_i32x4_u(codes, codes);
+  return (i32x4.extract_lane(i8x16.narrow_i16x8_u(small, small), 0) & 0xffffff) | (alpha << 24);
 }
 
 /** n premultiplied linear f32 pixels at src -> n straight RGBA8 pixels at dst, clamped and rounded to the nearest code. */
 export function toCodes(src: usize, dst: usize, n: i32): void {
-  const zero = f32x4.splat(0);
-  const one = f32x4.splat(1);
-  const bins = f32x4.splat(4095);
-  for (let i = 0; i < n; i++) {
-    let v = v128.load(src);
-    const a = f32x4.extract_lane(v, 3);
-    let alpha: u32 = 255;
-    if (a < 0.9999) {
-      v = a > 0 ? f32x4.div(v, f32x4.splat(a)) : zero;
-      alpha = u32(max<f32>(a, 0) * 255 + 0.5);
+  const solid = f32x4.splat(0.9999), opaque = i32x4.splat(0xff000000);
+  let i = 0;
+  for (; i + 4 <= n; i += 4) {
+    const a = v128.load(src), b = v128.load(src, 16), c = v128.load(src, 32), d = v128.load(src, 48);
+    // Four pixels as four channels.
+    const ab = v128.shuffle<i32>(a, b, 0, 4, 1, 5), cd = v128.shuffle<i32>(c, d, 0, 4, 1, 5);
+    const abHigh = v128.shuffle<i32>(a, b, 2, 6, 3, 7), cdHigh = v128.shuffle<i32>(c, d, 2, 6, 3, 7);
+    if (i32x4.all_true(f32x4.ge(v128.shuffle<i64>(abHigh, cdHigh, 1, 3), solid))) {
+      const red = encoded(v128.shuffle<i64>(ab, cd, 0, 2));
+      const green = encoded(v128.shuffle<i64>(ab, cd, 1, 3));
+      const blue = encoded(v128.shuffle<i64>(abHigh, cdHigh, 0, 2));
+      const rest = v128.or(i32x4.shl(green, 8), i32x4.shl(blue, 16));
+      v128.store(dst, v128.or(v128.or(red, rest), opaque));
+    } else {
+      store<u32>(dst, word(a));
+      store<u32>(dst, word(b), 4);
+      store<u32>(dst, word(c), 8);
+      store<u32>(dst, word(d), 12);
     }
-    v = f32x4.pmin(one, f32x4.pmax(zero, v));
-    const bin = i32x4.trunc_sat_f32x4_u(f32x4.mul(v, bins));
-    store<u32>(
-      dst,
-      encode(f32x4.extract_lane(v, 0), i32x4.extract_lane(bin, 0)) |
-        (encode(f32x4.extract_lane(v, 1), i32x4.extract_lane(bin, 1)) << 8) |
-        (encode(f32x4.extract_lane(v, 2), i32x4.extract_lane(bin, 2)) << 16) |
-        (alpha << 24),
-    );
+    src += 64;
+    dst += 16;
+  }
+  for (; i < n; i++) {
+    store<u32>(dst, word(v128.load(src)));
     src += 16;
     dst += 4;
   }

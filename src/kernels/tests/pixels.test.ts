@@ -33,6 +33,8 @@ describe('transfer', () => {
       0.3,
       0.5,
       ...noise(400, 1000).map((v, i) => (i % 4 === 3 ? 1 : v / 1000)),
+      // Solid and sheer pixels among each other, and some that make no whole four.
+      ...noise(412, 1000, 7).map((v, i) => (i % 4 === 3 ? Math.min(1, (1 + v) / 700) : v / 1000)),
     ]
     const src = putFloats(k, values)
     const out = k.alloc(values.length)
@@ -43,6 +45,8 @@ describe('transfer', () => {
       for (let c = 0; c < 3; c++) expect(Math.abs(got[i + c]! - encode(values[i + c]! / a))).toBeLessThan(0.502)
       expect(got[i + 3]).toBe(Math.round(a * 255))
     }
+    k.toCodes(putFloats(k, [Number.NaN, Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY, Number.NaN]), out, 1)
+    expect([...k.bytes(out, 4)]).toEqual([0, 255, 0, 255])
   })
 })
 
