@@ -11,13 +11,28 @@ import { goTo, NAME, openDemo, ready, saved, stagePixels, type, unlike } from '.
 
 const problem = (page: Page) => page.locator('[data-sonner-toast]')
 
-test('the first page shows the demo shot with its picture', async ({ page }) => {
+const demoCard = (page: Page) =>
+  page.getByRole('region', { name: 'Demo shots' }).getByRole('button', { name: `Open ${NAME}` })
+
+test('the first page shows the demo shot with its picture; going to and fro quickly leaves it open, to be changed', async ({
+  page,
+}) => {
   await page.goto('/')
-  const card = page.getByRole('region', { name: 'Demo shots' }).getByRole('button', { name: `Open ${NAME}` })
+  const card = demoCard(page)
   await expect(card).toContainText('1280×720 · 30 fps')
   await expect
     .poll(() => card.locator('img').evaluate(img => (img as HTMLImageElement).naturalWidth))
     .toBeGreaterThan(300)
+  await card.click()
+  await ready(page)
+  for (let i = 0; i < 3; i++) {
+    await page.goBack()
+    await page.goForward()
+  }
+  await ready(page)
+  await expect(page.getByText('open in another tab')).toHaveCount(0)
+  await type(page, 'Across', 655)
+  await saved(page)
 })
 
 test('a tab closed a second after a change loses nothing', async ({ context, page }) => {
@@ -33,18 +48,6 @@ test('a tab closed a second after a change loses nothing', async ({ context, pag
     .click()
   await ready(again)
   await expect(again.getByRole('textbox', { name: 'Across', exact: true })).toHaveValue('700')
-})
-
-test('going to and fro quickly leaves the shot open, to be changed', async ({ page }) => {
-  await openDemo(page)
-  for (let i = 0; i < 3; i++) {
-    await page.goBack()
-    await page.goForward()
-  }
-  await ready(page)
-  await expect(page.getByText('open in another tab')).toHaveCount(0)
-  await type(page, 'Across', 655)
-  await saved(page)
 })
 
 test('what was changed the moment before is what is exported', async ({ page }) => {
@@ -133,7 +136,7 @@ test.describe('what cannot be used is refused with a sentence, and nothing else 
     )
     await expect(page).toHaveURL(/\/$/)
     // Nor is a demo shot begun that would not fit.
-    await page.getByRole('button', { name: `Open ${NAME}` }).click()
+    await demoCard(page).click()
     await expect(problem(page).filter({ hasText: NAME })).toContainText(
       /needs 11 MB, and this browser has 2 MB left\. Remove shots/,
     )
@@ -203,7 +206,7 @@ test('every page is free of what keeps people out', async ({ page }) => {
     expect(violations.map(v => `${v.id}: ${v.nodes.map(n => n.html).join(' | ')}`)).toEqual([])
   }
   await page.goto('/')
-  await expect(page.getByRole('button', { name: `Open ${NAME}` })).toBeVisible()
+  await expect(demoCard(page)).toBeVisible()
   await check()
   await openDemo(page)
   await check()

@@ -2,9 +2,10 @@
 
 import type { Project } from '../../core/shot'
 import { stopJobsOf } from '../jobs/run'
+import { loadOrKeepDemo } from '../storage/demo'
 import { hold } from '../storage/locks'
 import { keepPlace, placeLeft } from '../storage/places-left'
-import { loadProject, projectMedia, savePoster } from '../storage/projects'
+import { projectMedia, savePoster } from '../storage/projects'
 import { closed, opened, projectOf, store, takesMissing, viewReset } from '../store'
 import { startAutosave } from './autosave'
 import { type CutOuts, startCutOuts } from './cut-outs'
@@ -56,7 +57,7 @@ async function open(
   canvas: HTMLCanvasElement,
   onProblem: (sentence: string) => void,
 ): Promise<Session | string> {
-  const loaded = await loadProject(id)
+  const loaded = await loadOrKeepDemo(id)
   if (!loaded) return 'There is no such shot on this machine.'
   if (!loaded.ok) return `This shot cannot be opened. ${loaded.problem}`
   const { project, aside } = loaded.value

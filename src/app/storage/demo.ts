@@ -1,6 +1,6 @@
 // The demo shots that the server brings along, made into ordinary projects when they are opened.
-import { type Checked, parseProject } from '../../core/door'
-import type { Project, Shot, Take } from '../../core/shot'
+import { type Checked, parseProject, type Salvaged } from '../../core/door'
+import type { Project, Shot } from '../../core/shot'
 import { Stopped } from '../stopped'
 import { writeProblem } from './database'
 import { loadProject, roomFor, saveWithMedia } from './projects'
@@ -16,6 +16,7 @@ const fetchOk = async (path: string, signal?: AbortSignal): Promise<Response> =>
 
 export interface Demo {
   id: string
+  /** What is to be known of the shot before it is fetched. */
   shot: Pick<Shot, 'name' | 'size' | 'rate' | 'length'>
   /** What the trick is, in a line. */
   trick: string
@@ -34,32 +35,21 @@ export async function listDemos(): Promise<Demo[]> {
   }))
 }
 
-async function fetchDemo(id: string, signal: AbortSignal): Promise<Checked<Project>> {
-  return parseProject(await (await fetchOk(`/demo/shots/${id}.json`, signal)).text())
+interface Fetched {
+  project: Project
+  media: { digest: string; blob: Blob }[]
 }
 
-/** Puts a demo shot among the shots of this machine, unless it is there already: then that one is opened as it was left. */
-export async function keepDemo(
+/** A demo shot with all its takes; throws where the server does not give them. */
+async function fetchDemo(
   { id, shot: { name } }: Demo,
   signal: AbortSignal,
   onProgress: (share: number) => void,
-): Promise<Checked<Project>> {
-  const kept = await loadProject(id)
-  if (kept) return kept.ok ? { ok: true, value: kept.value.project } : kept
-  const unfetched = (error: unknown) => {
-    if (signal.aborted) throw new Stopped('Stopped.')
-    const why = error instanceof Error ? error.message : String(error)
-    return { ok: false, problem: `“${name}” cannot be fetched: the server does not give it (${why}).` } as const
-  }
-  let fetchedShot: Checked<Project>
-  try {
-    fetchedShot = await fetchDemo(id, signal)
-  } catch (error) {
-    return unfetched(error)
-  }
-  if (!fetchedShot.ok) return fetchedShot
-  const demo = fetchedShot.value
-  const total = demo.takes.reduce((sum, t) => sum + t.bytes, 0)
+): Promise<Checked<Fetched>> {
+  const checked = parseProject(await (await fetchOk(`/demo/shots/${id}.json`, signal)).text())
+  if (!checked.ok) return checked
+  const project = checked.value
+  const total = project.takes.reduce((sum, t) => sum + t.bytes, 0)
   const { fits, free } = await roomFor(total)
   const megabytes = (bytes: number) => `${Math.ceil(bytes / 1e6)} MB`
   if (!fits) {
@@ -67,28 +57,53 @@ export async function keepDemo(
     return { ok: false, problem }
   }
   let bytes = 0
-  const fetched = Promise.all(
-    demo.takes.map(async (take: Take) => {
+  const media = await Promise.all(
+    project.takes.map(async take => {
       const blob = await (await fetchOk(clipPath(take.name), signal)).blob()
       bytes += blob.size
       onProgress(bytes / total)
       return { digest: take.digest, blob: blob.slice(0, blob.size, take.type) }
     }),
   )
-  let media: Awaited<typeof fetched>
+  return { ok: true, value: { project, media } }
+}
+
+/** Puts a demo shot among the shots of this machine, unless it is there already: then that one is opened as it was left. */
+export async function keepDemo(
+  demo: Demo,
+  signal: AbortSignal,
+  onProgress: (share: number) => void,
+): Promise<Checked<Salvaged>> {
+  const kept = await loadProject(demo.id)
+  if (kept) return kept
+  const { name } = demo.shot
+  let fetched: Checked<Fetched>
   try {
-    media = await fetched
+    fetched = await fetchDemo(demo, signal, onProgress)
   } catch (error) {
-    return unfetched(error)
+    if (signal.aborted) throw new Stopped('Stopped.')
+    const why = error instanceof Error ? error.message : String(error)
+    return { ok: false, problem: `“${name}” cannot be fetched: the server does not give it (${why}).` }
   }
+  if (!fetched.ok) return fetched
+  const { project, media } = fetched.value
   try {
-    await saveWithMedia(demo, media)
+    await saveWithMedia(project, media)
   } catch (error) {
     return { ok: false, problem: `“${name}” cannot be kept. ${writeProblem(error)}` }
   }
-  const small = demo.takes.map(take => keepBrought(take, clipPath(take.name.replace(/\.\w+$/, '')), signal))
+  const small = project.takes.map(take => keepBrought(take, clipPath(take.name.replace(/\.\w+$/, '')), signal))
   // What of it is not there is made.
   for (const { reason } of (await Promise.allSettled(small)).filter(kept => kept.status === 'rejected'))
     console.error('Small frames could not be kept:', reason)
-  return { ok: true, value: demo }
+  return { ok: true, value: { project, aside: [] } }
+}
+
+/** A shot of this machine, or a demo shot, which its address alone puts among them; null if there is neither. */
+export async function loadOrKeepDemo(id: string): Promise<Checked<Salvaged> | null> {
+  const kept = await loadProject(id)
+  if (kept) return kept
+  // Without a server there is none.
+  const demo = (await listDemos().catch(() => [])).find(brought => brought.id === id)
+  return demo ? keepDemo(demo, new AbortController().signal, () => {}) : null
 }

@@ -119,12 +119,12 @@ export function ShotsPage() {
     const project = files.find(isProjectFile)
     await (project ? openFile(project) : begin(files))
   }
-  const openDemo = async (demo: Demo) =>
-    enterMade(
-      await job('fetch', demo.shot.name, ({ signal, tell }) =>
-        keepDemo(demo, signal, share => tell(share, `Fetching ${demo.shot.name}`)),
-      ),
+  const openDemo = async (demo: Demo) => {
+    const kept = await job('fetch', demo.shot.name, ({ signal, tell }) =>
+      keepDemo(demo, signal, share => tell(share, `Fetching ${demo.shot.name}`)),
     )
+    enterMade(kept?.ok ? { ok: true, value: kept.value.project } : kept)
+  }
   const remove = async (id: string, name: string) => {
     const refused = await job('remove', name, async () => {
       const problem = await removeProject(id)
