@@ -32,6 +32,7 @@ export { countNoise } from "./counts";
 export { shiftPlane, turnPlane } from "./move";
 export { shrinkPlane } from "./shrink";
 export { boxMean } from "./mean";
+export { medianRow } from "./median";
 export { bondPlanes } from "./bonds";
 export { differSquares } from "./differ";
 export { crossPlanes, ratioPlane, weighCells, countColours, weighColours } from "./weigh";

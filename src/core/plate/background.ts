@@ -1,6 +1,6 @@
 // A plate from frames of a set: the mean of those in which nobody is, or of those in which somebody is never long in one place what is there as a rule.
 import type { Cells } from './cells'
-import { boxMean } from './plane'
+import { boxMean, roomFor } from './plane'
 
 const PLANES = ['y', 'u', 'v', 'luma'] as const
 
@@ -22,30 +22,33 @@ export const keptCells = ({ y, u, v, luma }: Cells): Kept => ({
   luma: luma.slice(),
 })
 
-/** The median of each value over frames in which people move about, in `out`: what shows in more than half of them. `where`: 1 for each cell to be told, else 0; all of them without it. */
+/** Values that are told at a time, so that those of all frames lie close together. */
+const AT_ONCE = 2048
+
+/**
+ * The median of each value over frames in which people move about, in `out`: what shows in more than half of them. `where`: 1 for each cell to be told, else 0; all of them without it. Throws OutOfMemory.
+ */
 export function medianCells(all: readonly Kept[], out: Cells, where?: ArrayLike<number>): void {
-  const n = all.length
-  const { full, width } = out
+  const { k, full, width } = out
   const cellOf = (p: number) => (Math.floor(p / full.width) >> 1) * width + ((p % full.width) >> 1)
-  const sorted = new Float32Array(n)
-  const middle = n >> 1
-  for (const name of PLANES) {
-    const planes = all.map(cells => cells[name])
-    const to = out[name]
-    for (let i = 0; i < to.length; i++) {
-      if (where && where[name === 'luma' ? cellOf(i) : i] !== 1) continue
-      for (let j = 0; j < n; j++) {
-        const value = planes[j]![i]!
-        let at = j
-        while (at > 0 && sorted[at - 1]! > value) {
-          sorted[at] = sorted[at - 1]!
-          at--
-        }
-        sorted[at] = value
+  k.scope(() => {
+    const [rows, medians] = [roomFor(k, all.length * AT_ONCE), roomFor(k, AT_ONCE)]
+    for (const name of PLANES) {
+      const to = out[name]
+      for (let from = 0; from < to.length; from += AT_ONCE) {
+        const n = Math.min(AT_ONCE, to.length - from)
+        const isTold = (i: number) => where![name === 'luma' ? cellOf(from + i) : from + i] === 1
+        let first = 0
+        if (where) while (first < n && !isTold(first)) first++
+        if (first === n) continue
+        for (const [j, cells] of all.entries()) rows.set(cells[name].subarray(from, from + n), j * AT_ONCE)
+        k.medianRow({ src: rows.byteOffset, rows: all.length, stride: AT_ONCE, n, out: medians.byteOffset })
+        if (where) {
+          for (let i = first; i < n; i++) if (isTold(i)) to[from + i] = medians[i]!
+        } else to.set(medians.subarray(0, n), from)
       }
-      to[i] = n % 2 === 1 ? sorted[middle]! : (sorted[middle - 1]! + sorted[middle]!) / 2
     }
-  }
+  })
 }
 
 /** Codes by which frames differ that show the same, of brightness and of colour. */

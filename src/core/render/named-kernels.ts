@@ -70,6 +70,7 @@ export const NAMED_KERNELS = {
   takePatch: ['plane', 'width', 'height', 'x', 'y', 'slight', 'patch'],
   settlePatch: ['plane', 'width', 'height', 'patch', 'rounds', 'small', 'place'],
   boxMean: ['plane', 'step', 'width', 'height', 'r', 'out', 'room', 'sums'],
+  medianRow: ['src', 'rows', 'stride', 'n', 'out'],
   copyRows: ['src', 'fromStep', 'dst', 'toStep', 'n', 'rows'],
   differSquares: ['planes', 'width', 'height', 'block', 'numbers', 'out'],
   bondPlanes: ['fy', 'fu', 'fv', 'py', 'pu', 'pv', 'width', 'height', 'scale', 'table', 'across', 'down'],
