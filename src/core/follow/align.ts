@@ -1,4 +1,5 @@
 // A flat thing laid onto how it looked at first, by all of its px at once.
+import quickselect from 'quickselect'
 import { scaling } from '../affine'
 import { type Projective, projectAfter, projective, unproject } from '../projective'
 import { solved } from './equations'
@@ -145,7 +146,10 @@ export function align(picture: Grey, looks: Looks, start: Projective): Aligned |
   const seen = new Float64Array(count)
   const weights = new Float64Array(count)
   const off = new Float64Array(count)
+  const sizes = new Array<number>(count).fill(0)
   const backAbout = unproject(about)
+  /** Eight equations, nine numbers each, of which those left of the diagonal are the others' mirror. */
+  const totals = new Float64Array(72)
   /** How far its form has gone from where it began. */
   const bent = new Float64Array(8)
   let spread = 1
@@ -161,12 +165,11 @@ export function align(picture: Grey, looks: Looks, start: Projective): Aligned |
     // Twice: the first light is told by what is hidden, too.
     for (let time = 0; time < 2; time++) {
       for (let i = 0; i < count; i++) off[i] = (seen[i]! - light.lift) / light.gain - values[i]!
-      const sizes = off
-        .filter((_, i) => weights[i]! > 0.2)
-        .map(Math.abs)
-        .sort()
-      if (sizes.length < LEAST) return null
-      spread = Math.max(CLOSE, 1.4826 * sizes[sizes.length >> 1]!)
+      let told = 0
+      for (let i = 0; i < count; i++) if (weights[i]! > 0.2) sizes[told++] = Math.abs(off[i]!)
+      if (told < LEAST) return null
+      quickselect(sizes, told >> 1, 0, told - 1)
+      spread = Math.max(CLOSE, 1.4826 * sizes[told >> 1]!)
       const reach = REACH * spread
       for (let i = 0; i < count; i++) {
         const r = off[i]! / reach
@@ -177,18 +180,18 @@ export function align(picture: Grey, looks: Looks, start: Projective): Aligned |
     }
     alike = light.alike
     shown = weights.reduce((sum, w) => sum + w, 0) / count
-    const sums = Array.from({ length: 8 }, () => new Array<number>(9).fill(0))
+    totals.fill(0)
     for (let i = 0; i < count; i++) {
       const w = weights[i]!
       if (w === 0) continue
       const r = (seen[i]! - light.lift) / light.gain - values[i]!
       for (let j = 0; j < 8; j++) {
         const s = w * slopes[i * 8 + j]!
-        const row = sums[j]!
-        for (let m = j; m < 8; m++) row[m]! += s * slopes[i * 8 + m]!
-        row[8]! += s * r
+        for (let m = j; m < 8; m++) totals[j * 9 + m]! += s * slopes[i * 8 + m]!
+        totals[j * 9 + 8]! += s * r
       }
     }
+    const sums = Array.from({ length: 8 }, (_, j) => [...totals.subarray(j * 9, j * 9 + 9)])
     const calm = (spread / (CALM * about.a)) ** 2
     for (const j of FORM) {
       sums[j]![j]! += calm
