@@ -412,7 +412,7 @@ it('opens any project, whatever one value of it is turned into', () => {
       expect(saved).toMatchObject({ ok: true })
       if (saved.ok) expect(parseProject(JSON.stringify(saved.value.project)).ok).toBe(true)
     }),
-    { numRuns: 1000 },
+    { numRuns: 400 },
   )
   const many = {
     ...project,
