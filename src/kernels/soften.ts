@@ -2,7 +2,7 @@
 import { BLUE_U, codesOf, colourLight, lights, RED_V, tellCodes } from "./light";
 import { at, setLight, setVariance } from "./set";
 import { DOUBTS, drawnOut } from "./settle";
-import { strandAt, strandColours } from "./strands";
+import { areBare, strandAt, strandColours } from "./strands";
 import { looked, plane, wholes } from "./table";
 
 /** Room for the colours from farther in, that of what is thin, and those of nine squares. */
@@ -15,6 +15,8 @@ const PURER: f32 = 1.6;
 const VARIED: f32 = 4;
 /** What a colour counts of which nothing is seen. */
 const UNSEEN: f32 = 0.02;
+/** Shares of somebody about a cell up to which it is the set, and within it from which on it is all somebody's. */
+const SLIGHT: f32 = 0.001, NEARLY: f32 = 0.999;
 /** What a colour of theirs counts at least where it is asked for. */
 const LEAST: f32 = 0.000001;
 
@@ -132,7 +134,7 @@ export function softenCells(
   const varies = at(numbers, 4), loose: f32 = <f32>1 / at(numbers, 5), thin = at(numbers, 6), unknown = at(numbers, 7);
   const little = at(numbers, 8), low = at(numbers, 9), bend = at(numbers, 10), high = at(numbers, 11);
   const airy = at(numbers, 12);
-  const one = f32x4.splat(1);
+  const one = f32x4.splat(1), little4 = f32x4.splat(SLIGHT), nearly4 = f32x4.splat(NEARLY);
   tellCodes();
   memory.fill(alpha, 0, <usize>(fullWidth * fullHeight));
   memory.fill(doubts, 0, <usize>(fullWidth * fullHeight));
@@ -141,12 +143,26 @@ export function softenCells(
   for (let y = fromY; y < toY; y++) {
     for (let x = fromX; x < toX; x++) {
       const i = y * width + x;
+      if (x + 4 <= toX && 2 * x + 8 <= fullWidth && 2 * y + 2 <= fullHeight && (strands == 0 || areBare(strands, x, y))) {
+        const four = <usize>i << 2;
+        if (!v128.any_true(f32x4.gt(v128.load(share + four), little4))) {
+          x += 3;
+          continue;
+        }
+        // What lies deep inside is somebody, all of it.
+        if (v128.all_true<i32>(f32x4.ge(v128.load(deep + four), nearly4))) {
+          store<u64>(alpha + 2 * y * fullWidth + 2 * x, u64.MAX_VALUE);
+          store<u64>(alpha + (2 * y + 1) * fullWidth + 2 * x, u64.MAX_VALUE);
+          x += 3;
+          continue;
+        }
+      }
       const shown = at(share, i), inside = at(deep, i);
       const down = min(2, fullHeight - 2 * y), across = min(2, fullWidth - 2 * x);
       const label = at(is, i);
       const strand = strands != 0 ? strandAt(strands, tables, width, x, y, fullWidth, fullHeight) : <f32>0;
-      if (shown <= 0.001 && strand <= 0) continue;
-      if (inside >= 0.999 && strand <= 0) {
+      if (shown <= SLIGHT && strand <= 0) continue;
+      if (inside >= NEARLY && strand <= 0) {
         for (let dy = 0; dy < down; dy++) {
           for (let dx = 0; dx < across; dx++) store<u8>(alpha + (2 * y + dy) * fullWidth + 2 * x + dx, 255);
         }

@@ -24,7 +24,6 @@ function gathered(from: usize, stride: usize, width: i32, height: i32, to: usize
 @inline
 function fillPit(p: usize, stride: usize, pit: i32, to: usize): void {
   const a = <i32>load<u8>(p);
-  if (a + pit > 255) return;
   const middle = middleAt(p, stride);
   if (middle >= a + pit) store<u8>(to, <u8>middle);
 }
@@ -32,13 +31,15 @@ function fillPit(p: usize, stride: usize, pit: i32, to: usize): void {
 /** Raises px of a plane of u8 to the middle one of those about them where they are less by `pit` or more. Rows begin `step` apart. before: width × height. */
 export function fillPits(alpha: usize, step: i32, before: usize, width: i32, height: i32, pit: i32): void {
   const stride = <usize>width;
-  const deep = i8x16.splat(<i8>pit), four = i8x16.splat(4);
+  const deep = i8x16.splat(<i8>pit), most = i8x16.splat(<i8>(255 - pit)), four = i8x16.splat(4);
   gathered(alpha, step, width, height, before);
   for (let y = 1; y < height - 1; y++) {
     const row = before + <usize>y * stride, to = alpha + <usize>(y * step);
     let x = 1;
     for (; x + 17 <= width; x += 16) {
       const p = row + <usize>x;
+      const isLow = i8x16.le_u(v128.load(p), most);
+      if (!v128.any_true(isLow)) continue;
       // Five of nine decide: where fewer are so much more, nothing is raised.
       const least = i8x16.add_sat_u(v128.load(p), deep);
       let more = i8x16.splat(0);
@@ -47,7 +48,7 @@ export function fillPits(alpha: usize, step: i32, before: usize, width: i32, hei
         more = i8x16.sub(more, i8x16.ge_u(v128.load(q), least));
         more = i8x16.sub(more, i8x16.ge_u(v128.load(q + 1), least));
       }
-      let pits = i8x16.bitmask(i8x16.gt_s(more, four));
+      let pits = i8x16.bitmask(v128.and(isLow, i8x16.gt_s(more, four)));
       for (; pits != 0; pits &= pits - 1) {
         const at = <usize>ctz<i32>(pits);
         fillPit(p + at, stride, pit, to + <usize>x + at);
@@ -231,7 +232,8 @@ export function dropFaint(
   for (let y = 1; y < height - 1; y++) {
     for (let x = 1; x < width - 1; x++) {
       const p = alpha + <usize>(y * step + x);
-      if (x + 16 < width && !v128.any_true(v128.load(p))) {
+      // None or firm: they stay.
+      if (x + 16 < width && !v128.any_true(v128.andnot(v128.load(p), i8x16.ge_u(v128.load(p), least)))) {
         x += 15;
         continue;
       }

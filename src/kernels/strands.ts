@@ -47,16 +47,24 @@ function isGap(seen: usize, set: usize, light: f32, p: i32, d: f32, by: i32, low
   return before * after > 0 && least > thin && d < low * least && step(seen, p, by) > share * least;
 }
 
-/** Whether a cell and all those about it are somebody (1), none of them (0), or some (-1). */
-function about(is: usize, width: i32, height: i32, x: i32, y: i32): i32 {
-  let sum = 0, count = 0;
+/** Whether a cell and all those about it are somebody (within: 1), or none of them (0). */
+function isAllAbout(is: usize, width: i32, height: i32, x: i32, y: i32, within: bool): bool {
+  if (at(is, y * width + x) > 0 != within) return false;
   for (let v = max(0, y - 1); v <= min(height - 1, y + 1); v++) {
     for (let u = max(0, x - 1); u <= min(width - 1, x + 1); u++) {
-      count++;
-      if (at(is, v * width + u) > 0) sum++;
+      if (at(is, v * width + u) > 0 != within) return false;
     }
   }
-  return sum == 0 ? 0 : sum == count ? 1 : -1;
+  return true;
+}
+
+/** Whether any px of a cell that is not at the border of the picture differs from the set by more than `least`. */
+function isAnyApart(seen: usize, set: usize, light: f32, x: i32, y: i32, fullWidth: i32, fullHeight: i32, least: f32): bool {
+  for (let k = 0; k < 4; k++) {
+    const px = 2 * x + (k & 1), row = 2 * y + (k >> 1);
+    if (px < fullWidth && row < fullHeight && apart(seen, set, light, row * fullWidth + px) > least) return true;
+  }
+  return false;
 }
 
 /** How much of each square of `block`² cells is somebody, f32 at out. */
@@ -99,9 +107,10 @@ export function strandSquares(
     let differ: f32 = 0, lie: f32 = 0;
     for (let y = max(fromY, top); y < min(toY, top + block); y++) {
       for (let x = max(fromX, left0); x < min(toX, left0 + block); x++) {
-        if (about(is, width, height, x, y) != within) continue;
+        if (!isAllAbout(is, width, height, x, y, within != 0)) continue;
         const i = y * width + x;
         const s = setLight(setW, setS, left, i);
+        if (within == 0 && !isAnyApart(seen, set, s, x, y, fullWidth, fullHeight, thin)) continue;
         const v = setVariance(grain, s * at(py, i), single, steep, at(slopes, i), nu);
         const needed = max(thin, sure * sqrt<f32>(v));
         // What is as bright as the set, but of another colour, is no gap.
@@ -208,10 +217,22 @@ function isEven(
   return high - low < share * high;
 }
 
+// @ts-ignore: decorator
+@inline
+function isBare(strands: usize, x: i32, y: i32): bool {
+  const block = <i32>load<u32>(strands, 20), columns = <i32>load<u32>(strands, 24);
+  return load<u8>(plane(strands, 4) + (y / block) * columns + x / block) == 0;
+}
+
+/** Whether there are no strands about a cell and the three after it. */
+export function areBare(strands: usize, x: i32, y: i32): bool {
+  return isBare(strands, x, y) && isBare(strands, x + 3, y);
+}
+
 /** How much a cell goes by what is known of strands, 0..1. */
 function strandShare(strands: usize, x: i32, y: i32, isSomebody: boolean): f32 {
+  if (isBare(strands, x, y)) return 0;
   const block = <i32>load<u32>(strands, 20), columns = <i32>load<u32>(strands, 24), rows = <i32>load<u32>(strands, 28);
-  if (load<u8>(plane(strands, 4) + (y / block) * columns + x / block) == 0) return 0;
   const u = max(<f32>0, min(<f32>(columns - 1), (<f32>x + <f32>0.5) / <f32>block - <f32>0.5));
   const v = max(<f32>0, min(<f32>(rows - 1), (<f32>y + <f32>0.5) / <f32>block - <f32>0.5));
   if (!isSomebody) return between(plane(strands, 1), columns, rows, u, v);
