@@ -73,11 +73,13 @@ export function squareShares(is: usize, width: i32, height: i32, block: i32, out
   memory.fill(out, 0, <usize>(columns * rows) << 2);
   const each: f32 = <f32>1 / <f32>(block * block);
   for (let y = 0; y < height; y++) {
-    const to = out + (<usize>((y / block) * columns) << 2);
-    for (let x = 0; x < width; x++) {
-      if (at(is, y * width + x) <= 0) continue;
-      const square = to + (<usize>(x / block) << 2);
-      store<f32>(square, load<f32>(square) + each);
+    const row = y * width;
+    let square = out + (<usize>((y / block) * columns) << 2);
+    for (let x = 0; x < width; x += block) {
+      let share = load<f32>(square);
+      for (let u = x; u < min(width, x + block); u++) if (at(is, row + u) > 0) share += each;
+      store<f32>(square, share);
+      square += 4;
     }
   }
 }

@@ -21,7 +21,7 @@ import { soften, standing } from './soften'
 import { dropFaint } from './specks'
 import { steady, type Tones } from './steady'
 import { addHint, type Hint, paintAlpha } from './strokes'
-import { crop, cropCells, cropPlane, fillPart, paste } from './window'
+import { crop, cropCells, cropPlane, fillPart, paste, pastePlane } from './window'
 
 export interface CutoutFrame extends Measured {
   /** Of each px, 0..255: how much of it is somebody. */
@@ -184,14 +184,14 @@ export function cutout(plate: Cells): Cutout {
 
   /** What was found in a part is known of the whole picture. */
   function remember({ part, frame, told: found, is, odds, standing }: Sight): void {
-    paste(found, part, told, plate)
+    pastePlane(k, found, part, told, plate)
     if (standing.width === 0) return
     const squares = squaresOf(part)
     const corner = { x: part.x / BLOCK, y: part.y / BLOCK }
     paste(squaresWith(k, part, found, 1), { ...corner, ...squares }, stood, squaresOf(plate))
     odds.fill(0)
     boxMean(k, frame, is, ROUND, odds, standing)
-    paste(odds, part, busy, plate)
+    pastePlane(k, odds, part, busy, plate)
   }
 
   /** Goes on to a frame, and uses what is seen in it. */

@@ -49,6 +49,20 @@ export function paste<T extends Float32Array | Uint8Array>(of: T, part: Part, ou
     out.set(of.subarray(row * width, (row + 1) * width), (part.y + row) * size.width + x)
 }
 
+/** Puts part of a plane back where it belongs, both in the memory of the kernels. */
+export function pastePlane(k: Kernels, of: Plane, part: Part, out: Plane, size: Size): void {
+  if (of === out) return
+  const [fromStep, toStep] = [part.width * 4, size.width * 4]
+  k.copyRows({
+    src: of.byteOffset,
+    fromStep,
+    dst: partAt(out, size.width, part),
+    toStep,
+    n: fromStep,
+    rows: part.height,
+  })
+}
+
 /** Makes all of a part the same. */
 export function fillPart(out: Float32Array, part: Part, size: Size, value: number): void {
   const { x, y, width, height } = part
