@@ -35,6 +35,14 @@ test('the first page shows the demo shot with its picture; going to and fro quic
   await saved(page)
 })
 
+test('an address opens a demo shot wherever it leads to, and says where there is none', async ({ page }) => {
+  await page.goto('/shot/stuck-second/export')
+  await expect(page.getByRole('link', { name: 'Stuck second' })).toBeVisible()
+  await page.goto('/shot/nobody')
+  await expect(page.getByText('There is no such shot on this machine.')).toBeVisible()
+  await expect(page.getByRole('button')).toHaveCount(0)
+})
+
 test('a tab closed a second after a change loses nothing', async ({ context, page }) => {
   await openDemo(page)
   await type(page, 'Across', 700)

@@ -5,7 +5,7 @@ import { toast } from 'sonner'
 import { onSaying } from '../../app/commands/say'
 import { saveBlob } from '../../app/engine/exports'
 import { openSession, type Session } from '../../app/engine/session'
-import { asItWas } from '../../app/storage/projects'
+import { asItWas, hasProject } from '../../app/storage/projects'
 import { asideRead, type State, shotOf, useSend, useStore } from '../../app/store'
 import { Asking } from '../ask/Asking'
 import { TextButton } from '../common/Button'
@@ -45,13 +45,19 @@ async function saveAsItWas(id: string): Promise<void> {
 }
 
 function Waiting({ id, problem }: { id: string; problem: string | null }) {
+  const [isKept, setIsKept] = useState(false)
+  useEffect(() => {
+    setIsKept(false)
+    // Where not even that can be told, it may be.
+    if (problem) hasProject(id).then(setIsKept, () => setIsKept(true))
+  }, [id, problem])
   return (
     <main className="flex h-full flex-col items-center justify-center gap-4">
       <Ghost size={48} className={problem ? 'text-quiet' : 'animate-pulse text-ghost motion-reduce:animate-none'} />
       <p className="max-w-md text-center">{problem ?? 'Opening the shot…'}</p>
       {problem && (
         <div className="flex gap-2">
-          <TextButton onClick={() => void saveAsItWas(id)}>Save it as it was kept</TextButton>
+          {isKept && <TextButton onClick={() => void saveAsItWas(id)}>Save it as it was kept</TextButton>}
           <Link to="/" className="rounded-full bg-card px-4 py-1.5 hover:bg-raised">
             Back to the shots
           </Link>
