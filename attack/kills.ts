@@ -38,7 +38,7 @@ export async function killBrowsers(seed: number, count: number): Promise<boolean
   try {
     const first = await startBrowser(profile)
     await first.page.goto(server.address)
-    await first.page.getByRole('button', { name: 'Open Two at the counter' }).click()
+    await first.page.getByRole('link', { name: 'Open Two at the counter' }).click()
     await isReady(first.page)
     await name(first.page).fill('edit 0')
     await name(first.page).press('Enter')

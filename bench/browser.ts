@@ -14,11 +14,7 @@ const ORIGIN = `http://127.0.0.1:${PORT}`
 
 /** The demo shot opened, three 720p layers. */
 async function open(page: Page): Promise<void> {
-  await page.goto(`${ORIGIN}/`)
-  await page
-    .getByRole('button', { name: /^Open Two at the counter|^Two at the counter/ })
-    .first()
-    .click()
+  await page.goto(`${ORIGIN}/shot/two-at-the-counter`)
   await page.waitForSelector('main[data-ready=true]')
   await page.waitForTimeout(1500)
 }

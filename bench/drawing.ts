@@ -46,7 +46,7 @@ const dragging = (page: Page): Promise<{ pictures: number; screen: number }> =>
 
 export async function drawingRows(page: Page, origin: string): Promise<Row[]> {
   await page.goto(`${origin}/`)
-  await page.getByRole('button', { name: 'Open Open late' }).click()
+  await page.getByRole('link', { name: 'Open Open late' }).click()
   await page.waitForSelector('main[data-ready=true]')
   await page.getByTestId('ruler').focus()
   for (let i = 0; i < 9; i++) await page.keyboard.press('Shift+ArrowRight')

@@ -12,7 +12,7 @@ import { goTo, NAME, openDemo, ready, saved, stagePixels, type, unlike } from '.
 const problem = (page: Page) => page.locator('[data-sonner-toast]')
 
 const demoCard = (page: Page) =>
-  page.getByRole('region', { name: 'Demo shots' }).getByRole('button', { name: `Open ${NAME}` })
+  page.getByRole('region', { name: 'Demo shots' }).getByRole('link', { name: `Open ${NAME}` })
 
 test('the first page shows the demo shot with its picture; going to and fro quickly leaves it open, to be changed', async ({
   page,
@@ -52,7 +52,7 @@ test('a tab closed a second after a change loses nothing', async ({ context, pag
   await again.goto('/')
   await again
     .getByRole('region', { name: 'Shots on this machine' })
-    .getByRole('button', { name: `Open ${NAME}` })
+    .getByRole('link', { name: `Open ${NAME}` })
     .click()
   await ready(again)
   await expect(again.getByRole('textbox', { name: 'Across', exact: true })).toHaveValue('700')

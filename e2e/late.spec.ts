@@ -151,7 +151,7 @@ test('letters, panels and drawings are the same to the bit in the browser and in
   page,
 }) => {
   await page.goto('/')
-  await page.getByRole('button', { name: 'Open Open late' }).click()
+  await page.getByRole('link', { name: 'Open Open late' }).click()
   await ready(page)
   await goTo(page, 90)
   const before = await stagePixels(page)

@@ -33,9 +33,9 @@ const press = async (key, times = 1) => {
 const view = name => page.getByRole('toolbar', { name: 'Views' }).getByRole('button', { name, exact: true }).click()
 
 await page.goto(`http://127.0.0.1:${PORT}/`)
-await page.getByRole('button', { name: 'Open Two at the counter' }).waitFor()
+await page.getByRole('link', { name: 'Open Two at the counter' }).waitFor()
 await shoot('shots')
-await page.getByRole('button', { name: 'Open Two at the counter' }).click()
+await page.getByRole('link', { name: 'Open Two at the counter' }).click()
 await page.waitForSelector('main[data-ready=true]')
 await page.getByTestId('ruler').focus()
 await press('Shift+ArrowRight', 7)

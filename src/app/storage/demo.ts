@@ -3,7 +3,7 @@ import { type Checked, parseProject, type Salvaged } from '../../core/door'
 import type { Project, Shot } from '../../core/shot'
 import { Stopped } from '../stopped'
 import { writeProblem } from './database'
-import { loadProject, roomFor, saveWithMedia } from './projects'
+import { loadProject, roomFor, savePoster, saveWithMedia } from './projects'
 import { keepBrought } from './small-frames'
 
 const clipPath = (name: string): string => `/demo/clips/${name}`
@@ -86,16 +86,20 @@ export async function keepDemo(
     return { ok: false, problem: `“${name}” cannot be fetched: the server does not give it (${why}).` }
   }
   if (!fetched.ok) return fetched
+  // Another tab may have been quicker, and changed something since.
+  const meanwhile = await loadProject(demo.id)
+  if (meanwhile) return meanwhile
   const { project, media } = fetched.value
   try {
     await saveWithMedia(project, media)
   } catch (error) {
     return { ok: false, problem: `“${name}” cannot be kept. ${writeProblem(error)}` }
   }
+  const keepPoster = async () => savePoster(demo.id, await (await fetchOk(demo.poster, signal)).blob())
   const small = project.takes.map(take => keepBrought(take, clipPath(take.name.replace(/\.\w+$/, '')), signal))
   // What of it is not there is made.
-  for (const { reason } of (await Promise.allSettled(small)).filter(kept => kept.status === 'rejected'))
-    console.error('Small frames could not be kept:', reason)
+  for (const { reason } of (await Promise.allSettled([keepPoster(), ...small])).filter(k => k.status === 'rejected'))
+    console.error('Small pictures could not be kept:', reason)
   return { ok: true, value: { project, aside: [] } }
 }
 

@@ -1,5 +1,6 @@
 import { Trash2 } from 'lucide-react'
-import { type ReactNode, useEffect, useState } from 'react'
+import { type MouseEvent, type ReactNode, useEffect, useState } from 'react'
+import { Link } from 'react-router'
 import { getPoster, type Listed } from '../../app/storage/projects'
 import type { Shot } from '../../core/shot'
 import { lengthText, rateText } from '../../core/time'
@@ -11,29 +12,39 @@ import { Ghost } from '../common/Ghost'
 type Shown = Pick<Shot, 'name' | 'size' | 'rate' | 'length'>
 
 interface Props {
+  id: string
   /** null: its document says nothing any more. */
   shot: Shown | null
   poster: string | null
   /** What it is about, in a line; and a film of a few seconds that plays while the card is pointed at or focused. */
   trick?: string
   glance?: string
-  onOpen: () => void
+  /** What has to be done before it is opened here; in another tab its address is enough. */
+  onOpen?: () => void
   children?: ReactNode
 }
 
 const formText = ({ size, rate, length }: Shown): string =>
   `${size.width}×${size.height} · ${rateText(rate)} fps · ${lengthText(length, rate)}`
 
+/** Whether a press is for here, not for another tab or window. */
+const isForHere = ({ button, ctrlKey, metaKey, shiftKey }: MouseEvent): boolean =>
+  button === 0 && !ctrlKey && !metaKey && !shiftKey
+
 /** A shot with its picture; a click opens it. */
-export function ShotCard({ shot, poster, trick, glance, onOpen, children }: Props) {
+export function ShotCard({ id, shot, poster, trick, glance, onOpen, children }: Props) {
   const name = shot?.name ?? 'A damaged shot'
   const [moving, setMoving] = useState(false)
   const still = matchMedia('(prefers-reduced-motion: reduce)').matches
   return (
     <li className="group relative overflow-hidden rounded-2xl bg-panel">
-      <button
-        type="button"
-        onClick={onOpen}
+      <Link
+        to={`/shot/${encodeURIComponent(id)}`}
+        onClick={event => {
+          if (!onOpen || !isForHere(event)) return
+          event.preventDefault()
+          onOpen()
+        }}
         className="block w-full text-left"
         aria-label={`Open ${name}`}
         aria-description={trick}
@@ -42,7 +53,8 @@ export function ShotCard({ shot, poster, trick, glance, onOpen, children }: Prop
         onFocus={() => setMoving(true)}
         onBlur={() => setMoving(false)}
       >
-        <span className="relative flex aspect-video items-center justify-center bg-well">
+        {/* What moves is only looked at: some browsers keep a press on a film for its own controls. */}
+        <span className="pointer-events-none relative flex aspect-video items-center justify-center bg-well">
           {poster ? (
             <img src={poster} alt="" className="size-full object-contain" />
           ) : (
@@ -57,22 +69,14 @@ export function ShotCard({ shot, poster, trick, glance, onOpen, children }: Prop
           {trick && <span className="mb-1 block">{trick}</span>}
           <span className="text-quiet">{shot ? formText(shot) : '◆ cannot be read'}</span>
         </span>
-      </button>
+      </Link>
       {children}
     </li>
   )
 }
 
 /** A shot that is kept on this machine, with its own poster and a way to remove it. */
-export function StoredShot({
-  kept: { id, project },
-  onOpen,
-  onRemove,
-}: {
-  kept: Listed
-  onOpen: () => void
-  onRemove: () => void
-}) {
+export function StoredShot({ kept: { id, project }, onRemove }: { kept: Listed; onRemove: () => void }) {
   const [poster, setPoster] = useState<string | null>(null)
   useEffect(() => {
     let url: string | null = null
@@ -89,7 +93,7 @@ export function StoredShot({
     }
   }, [id])
   return (
-    <ShotCard shot={project?.shot ?? null} poster={poster} onOpen={onOpen}>
+    <ShotCard id={id} shot={project?.shot ?? null} poster={poster}>
       <Confirm
         trigger={
           <IconButton

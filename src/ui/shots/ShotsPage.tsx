@@ -59,8 +59,6 @@ export function ShotsPage() {
     listDemos().then(setDemos, () => sayProblem('The demo shots are not to be had: the server does not answer.'))
   }, [refresh])
 
-  const enter = (id: string) => navigate(`/shot/${encodeURIComponent(id)}`)
-
   /** Work that leads to a shot, which is entered if somebody still stands here; what goes wrong is said. */
   const job = async <T,>(kind: JobKind, name: string, work: (working: Working) => Promise<T>): Promise<T | null> => {
     try {
@@ -74,7 +72,7 @@ export function ShotsPage() {
   const enterMade = (made: Checked<Project> | null) => {
     if (!made) return
     if (!made.ok) sayProblem(made.problem)
-    else if (here.current) enter(made.value.id)
+    else if (here.current) navigate(`/shot/${encodeURIComponent(made.value.id)}`)
     else void refresh()
   }
   const openFile = async (file: File) =>
@@ -220,7 +218,6 @@ export function ShotsPage() {
                 <StoredShot
                   key={kept.id}
                   kept={kept}
-                  onOpen={() => enter(kept.id)}
                   onRemove={() => void remove(kept.id, kept.project?.shot.name ?? '')}
                 />
               ))}
