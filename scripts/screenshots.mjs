@@ -71,11 +71,7 @@ await page.getByRole('button', { name: 'Make the file' }).click()
 await page.waitForTimeout(3000)
 await shoot('export')
 const open = async name => {
-  await page.goto(`http://127.0.0.1:${PORT}/`)
-  await page
-    .getByRole('button', { name: new RegExp(name) })
-    .first()
-    .click()
+  await page.goto(`http://127.0.0.1:${PORT}/shot/${name.toLowerCase().replaceAll(' ', '-')}`)
   await page.waitForSelector('main[data-ready=true]')
   await page.waitForTimeout(5000)
   await page.getByTestId('ruler').focus()
