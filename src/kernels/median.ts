@@ -7,13 +7,12 @@
 export function medianRow(src: usize, rows: i32, stride: i32, n: i32, out: usize): void {
   const step = <usize>stride << 2;
   const half = f32x4.splat(0.5);
-  // How many of the largest have to be gone for the middle one to be the next.
-  const beyond = (rows - 1) >> 1;
+  // The last one carried is the middle one, or the lower of two.
+  const passes = (rows >> 1) + 1;
   for (let i = 0; i < n; i += 4) {
     const first = src + (<usize>i << 2);
     let most = v128.load(first);
     let second = most;
-    const passes = (rows & 1) ? beyond + 1 : beyond + 2;
     for (let pass = 0; pass < passes; pass++) {
       second = most;
       most = v128.load(first);

@@ -58,7 +58,7 @@ function isAllAbout(is: usize, width: i32, height: i32, x: i32, y: i32, within: 
   return true;
 }
 
-/** Whether any px of a cell that is not at the border of the picture differs from the set by more than `least`. */
+/** Whether any px of a cell differs from the set by more than `least`. */
 function isAnyApart(seen: usize, set: usize, light: f32, x: i32, y: i32, fullWidth: i32, fullHeight: i32, least: f32): bool {
   for (let k = 0; k < 4; k++) {
     const px = 2 * x + (k & 1), row = 2 * y + (k >> 1);
@@ -226,7 +226,7 @@ function isBare(strands: usize, x: i32, y: i32): bool {
   return load<u8>(plane(strands, 4) + (y / block) * columns + x / block) == 0;
 }
 
-/** Whether there are no strands about a cell and the three after it. */
+/** Whether there are no strands about a cell and the three after it, of squares that are no narrower. */
 export function areBare(strands: usize, x: i32, y: i32): bool {
   return isBare(strands, x, y) && isBare(strands, x + 3, y);
 }

@@ -43,7 +43,6 @@ export function crop<T extends Float32Array | Uint8Array>(of: T, size: Size, par
 
 /** Puts a part back where it belongs; the rest is left alone. */
 export function paste<T extends Float32Array | Uint8Array>(of: T, part: Part, out: T, size: Size): void {
-  if (of === out) return
   const { x, width, height } = part
   for (let row = 0; row < height; row++)
     out.set(of.subarray(row * width, (row + 1) * width), (part.y + row) * size.width + x)
