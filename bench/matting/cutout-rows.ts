@@ -10,7 +10,7 @@ import {
   readCells,
 } from '../../src/core/plate'
 import type { Kernels } from '../../src/core/render'
-import { countedFrames } from '../../src/media/cutout'
+import { countedFrames } from '../../src/media/counted'
 import { frameStore } from '../../src/media/frames'
 import { describeTake } from '../../src/media/open'
 import { readPlate } from '../../src/media/plate'

@@ -1,6 +1,7 @@
 // `ghost follow`: where a point of a take goes, or something flat.
 import type { Point } from '../core/affine'
 import { canHold, project, type Quad } from '../core/projective'
+import { type Span, spanLength } from '../core/time'
 import { followMoves, followThrough } from '../media/follow'
 import { Complaint } from './complaint'
 import { openFrames, start } from './cut'
@@ -11,6 +12,7 @@ interface FollowOptions {
   at?: string
   corners?: string
   from?: string
+  frames?: string
   json: boolean
 }
 
@@ -30,14 +32,23 @@ function cornersIn(said: string): Quad {
   return quad
 }
 
+/** The frames that are looked through, and the one of them in which places are named. */
+function stretchOf({ from, frames }: FollowOptions, count: number): { span: Span; first: number } {
+  const span = parseFrames(frames, count, 'take')
+  const { from: first } = parseFrames(from ?? `${span.from}`, count, 'take')
+  if (first < span.from || first >= span.to)
+    throw new Complaint(`Frame ${first}, in which it is pointed at, is not one of the frames ${frames}.`)
+  return { span, first }
+}
+
 /** Where the corners of something flat go, frame after frame. */
-async function followFlat({ take: path, corners, from, json }: FollowOptions): Promise<void> {
+async function followFlat(options: FollowOptions): Promise<void> {
+  const { take: path, corners, json } = options
   const surface = cornersIn(corners!)
   const { k, frames } = await start()
   const take = await openFrames(frames, path!)
-  const { from: first } = parseFrames(from ?? '0', take.count, 'take')
-  const tell = progress(take.count)
-  const span = { from: 0, to: take.count }
+  const { span, first } = stretchOf(options, take.count)
+  const tell = progress(spanLength(span))
   const moved = await followMoves(k, frames, take, first, { surface }, span, done => {
     tell(done)
     return true
@@ -56,7 +67,7 @@ async function followFlat({ take: path, corners, from, json }: FollowOptions): P
 }
 
 export async function follow(options: FollowOptions): Promise<void> {
-  const { take: path, at, from, json } = options
+  const { take: path, at, json } = options
   if (!path) throw new Complaint('Say which take: --take film.')
   if (options.corners) return followFlat(options)
   const said = pointOf(at ?? '')
@@ -67,8 +78,8 @@ export async function follow(options: FollowOptions): Promise<void> {
   if (x < 0 || y < 0 || x > take.size.width || y > take.size.height) {
     throw new Complaint(`The point ${at} lies outside of the picture, which is ${take.size.width}×${take.size.height}.`)
   }
-  const { from: first } = parseFrames(from ?? '0', take.count, 'take')
-  const places = await followThrough(k, frames, take, first, { x, y }, progress(take.count))
+  const { span, first } = stretchOf(options, take.count)
+  const places = await followThrough(k, frames, take, first, { x, y }, span, progress(spanLength(span)))
   await frames.close()
   const rounded = places.map(p => ({
     ...p,

@@ -12,9 +12,9 @@ const HELP = `ghost: combine locked-off takes with animated mattes
   ghost convert <film>... [--out folder]     what a browser cannot read, as H.264 in MOV
   ghost check  <film>... [--plate <film | still>] [--json]
                how still the camera stands, how even the light is, when nobody is there
-  ghost follow --take <film> --at x,y --from frame [--json]
+  ghost follow --take <film> --at x,y --from frame [--frames 0-89] [--json]
                where a point of a frame goes in the others
-  ghost follow --take <film> --corners "x,y x,y x,y x,y" --from frame [--json]
+  ghost follow --take <film> --corners "x,y x,y x,y x,y" --from frame [--frames 0-89] [--json]
                where the corners of something flat go, in perspective
   ghost plate  <film>... --out plate.png     the set, while people come and go
   ghost cutout --take <film> --out folder [--plate <film | still>] [--shadow folder] [--frames 0-89] [--threads 2]
@@ -46,9 +46,10 @@ async function main(): Promise<number> {
     },
   })
   const [command, subject] = positionals
-  if (values.help || !command) {
+  const isAsked = values.help || command === 'help'
+  if (isAsked || !command) {
     process.stdout.write(`${HELP}\n`)
-    return command || values.help ? 0 : 2
+    return isAsked ? 0 : 2
   }
   if (command === 'cutout') {
     await (await import('./cut')).cut(values)

@@ -1,7 +1,8 @@
 // Takes cut out by strokes alone, stretch by stretch between the frames that were painted on.
 import { blankCells, type Carrier, type Cells, carrier, hintOf, type Stroke, type Told } from '../core/plate'
 import type { Kernels } from '../core/render'
-import { type Counted, type Frames, frameAt, ownKernels, readFrame } from './cutout'
+import { type Counted, type Frames, frameAt, readFrame } from './counted'
+import { ownKernels } from './own-kernels'
 import { Dropped } from './problem'
 
 export interface CarriedFrame {

@@ -3,35 +3,19 @@ import { LRUCache } from 'lru-cache'
 import {
   blankCells,
   type Cells,
-  CUTTING_BYTES,
   type Cutout,
-  canShrink,
   cutout,
   type Hint,
   hintOf,
   type Measured,
-  readCells,
-  readSmaller,
   type Stroke,
 } from '../core/plate'
-import type { Kernels, Picture } from '../core/render'
-import { resample } from '../core/render'
-import type { Film, Size, Take } from '../core/shot'
-import { framesIn, frameToSeconds, type Rate, secondsToFrame } from '../core/time'
-import { Dropped, MediaProblem } from './problem'
-
-/** Where frames of takes come from, in use until they are given back. */
-export interface Frames {
-  get(digest: string, seconds: number, isWanted?: () => boolean): Promise<Picture>
-  release(picture: Picture): void
-}
+import type { Kernels } from '../core/render'
+import { type Counted, type Frames, frameAt, framesInTurn, inOrder, readFrame } from './counted'
 
 /** Frames that are cut out together, and those before them from which is learnt how somebody looks. */
 export const TOGETHER = 8
 const LEAD = 1
-
-/** No memory of WebAssembly is larger than twice that, and few machines have more to spare. */
-const MOST_BYTES = 2 ** 31
 
 export interface CutFrame {
   index: number
@@ -43,76 +27,6 @@ export interface CutFrame {
   shadow: Uint8Array
   seen: Measured
 }
-
-/** A take as frames that are counted. */
-export interface Counted {
-  digest: string
-  size: Size
-  /** Of a still there is one frame, of which any moment is. */
-  rate: Rate | null
-  count: number
-}
-
-/** A take's picture as counted frames; null where it has none that can be cut out. */
-export function countedFrames(digest: string, picture: Take['picture']): Counted | null {
-  if (!picture || picture.kind === 'drawing') return null
-  if (picture.kind === 'still') return { digest, size: picture.size, rate: null, count: 1 }
-  const { size, rate, seconds }: Film = picture
-  return { digest, size, rate, count: framesIn(seconds, rate) }
-}
-
-/** The frame that shows at a moment. */
-export const frameAt = ({ rate, count }: Counted, seconds: number): number =>
-  rate ? Math.max(0, Math.min(count - 1, secondsToFrame(seconds + 1e-3, rate))) : 0
-
-const momentOf = ({ rate }: Counted, frame: number): number => (rate ? frameToSeconds(frame, rate) : 0)
-
-/** Reads a frame of a take into cells, fitted to their size. Throws Dropped when `isWanted` turns false. */
-export async function readFrame(
-  k: Kernels,
-  frames: Frames,
-  of: Counted,
-  index: number,
-  isWanted: () => boolean,
-  out: Cells,
-): Promise<void> {
-  const picture = await frames.get(of.digest, momentOf(of, index), isWanted)
-  readAs(k, frames, picture, out)
-}
-
-/** Reads a picture into cells, fitted to their size, and gives it back. */
-function readAs(k: Kernels, frames: Frames, picture: Picture, out: Cells): void {
-  try {
-    const { width, height } = out.full
-    if (picture.width === width && picture.height === height) readCells(k, picture, out)
-    else if (canShrink(picture, out)) readSmaller(k, picture, out)
-    else {
-      const fit = { width, height, x: 0, y: 0, scaleX: width / picture.width, scaleY: height / picture.height }
-      const fitted = resample(k, picture, fit)
-      try {
-        readCells(k, fitted, out)
-      } finally {
-        k.free(fitted.ptr)
-      }
-    }
-  } finally {
-    frames.release(picture)
-  }
-}
-
-/** A memory of their own for what cuts pictures of a size out: it is large, and goes with it. Throws MediaProblem where there is none so large. */
-export async function ownKernels(k: Kernels, { width, height }: Size): Promise<Kernels> {
-  const bytes = 2 ** 22 + (width + 2) * (height + 2) * CUTTING_BYTES
-  try {
-    if (bytes <= MOST_BYTES) return await k.apart(bytes)
-  } catch (error) {
-    if (!(error instanceof RangeError)) throw error
-  }
-  throw new MediaProblem(`there is not enough memory to cut pictures of ${width}×${height} out by a plate`)
-}
-
-/** Cells of 2×2 px that a picture has. */
-export const cellsOf = ({ width, height }: Size): number => ((width + 1) >> 1) * ((height + 1) >> 1)
 
 /** How somebody is told from their plate. */
 export interface Telling {
@@ -159,12 +73,6 @@ export function startCutting(k: Kernels, frames: Frames, take: Counted, plate: C
   const left = new LRUCache<string, true>({ max: 64 })
   let toAndFro: string | null = null
   const endOf = (start: number) => Math.min(take.count, start + TOGETHER)
-  const asked = (i: number, isWanted: () => boolean) => {
-    const picture = frames.get(take.digest, momentOf(take, i), isWanted)
-    // Nobody may come to wait for it.
-    picture.catch(() => {})
-    return picture
-  }
 
   /** Which frame comes first on the way to one. */
   function beginFor(index: number, start: number, { name, sensitive }: Telling): number {
@@ -182,27 +90,17 @@ export function startCutting(k: Kernels, frames: Frames, take: Counted, plate: C
       const start = index - (index % TOGETHER)
       const first = beginFor(index, start, telling)
       if (painted?.name !== name) painted = { name, hints: await hintsOf(k, frames, take, strokes, two[0], isWanted) }
-      const { hints: all } = painted
+      const { hints } = painted
       const end = toAndFro === name ? endOf(start) : index + 1
-      let coming: Promise<Picture> | null = asked(first, isWanted)
-      try {
-        for (let i = first; i < end; i++) {
-          if (!isWanted()) throw new Dropped('A newer frame is wanted.')
-          const [frame, picture]: [Cells, Picture] = [two[i % 2]!, await coming!]
-          // The next one is decoded while this one is cut out, for whoever comes back for it, too.
-          coming = i + 1 < endOf(start) ? asked(i + 1, isWanted) : null
-          begun = null
-          readAs(k, frames, picture, frame)
-          const hints = all.map(({ hint, index }) => ({ hint, apart: Math.abs(index - i) }))
-          const { alpha, colours, shadow, ...seen } = cutter.next(frame, hints)
-          begun = { name, start, next: i + 1 }
-          if (i >= start) yield { index: i, alpha, colours, shadow, seen }
-        }
-      } finally {
-        coming?.then(
-          picture => frames.release(picture),
-          () => {},
-        )
+      // The next one is decoded while this one is cut out, for whoever comes back for it, too.
+      const all = inOrder(first, endOf(start))
+      for await (const i of framesInTurn(k, frames, take, all, isWanted, i => two[i % 2]!)) {
+        begun = null
+        const near = hints.map(({ hint, index }) => ({ hint, apart: Math.abs(index - i) }))
+        const { alpha, colours, shadow, ...seen } = cutter.next(two[i % 2]!, near)
+        begun = { name, start, next: i + 1 }
+        if (i >= start) yield { index: i, alpha, colours, shadow, seen }
+        if (i + 1 === end) return
       }
     },
   }

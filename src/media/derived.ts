@@ -7,7 +7,8 @@ import { type Recipe, recipeKey } from '../core/recipe'
 import type { Codes, Kernels } from '../core/render'
 import type { Size } from '../core/shot'
 import { startCarrying } from './carry'
-import { type Counted, cellsOf, type Frames, frameAt, startCutting } from './cutout'
+import { type Counted, type Frames, frameAt } from './counted'
+import { startCutting } from './cutout'
 import { type DerivedFrame, type FramePlace, packFrame, runsOf, unpackColours } from './derived-frame'
 import type { Held, HeldPictures } from './held'
 import { readPlate } from './plate'
@@ -18,6 +19,9 @@ import { unpackRuns } from './runs'
 const PREPARED = 450 * 2 ** 20
 /** Bytes of packed pictures that are kept. */
 const KEPT = 96 * 2 ** 20
+
+/** Cells of 2×2 px that a picture has. */
+const cellsOf = ({ width, height }: Size): number => ((width + 1) >> 1) * ((height + 1) >> 1)
 
 /** What makes frames by recipes that share what is prepared for them. */
 interface Prepared {

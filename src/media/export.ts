@@ -19,6 +19,7 @@ import { mixdown, sounds } from '../core/sound'
 import { frameToSample, frameToSeconds, type Span, spanLength } from '../core/time'
 import { tellColour } from './colour'
 import type { FrameStore } from './frames'
+import { listen } from './listen'
 import { paintPlan, withPictures } from './paint'
 import { planesSample } from './planes-sample'
 import { MediaProblem } from './problem'
@@ -94,15 +95,6 @@ export const bitrate = (size: Size, framesPerSecond: number): number =>
 
 const cannotBeMade = (frame: number, reason: string): MediaProblem =>
   new MediaProblem(`Frame ${frame} cannot be made: a take gives no picture there (${reason}).`)
-
-/**
- * Lets decoders that wait for this thread between two pieces, as those of a terminal do, begin on the next one: they say
- * that one is done, are asked for more of it, and then for the next.
- */
-async function listen(): Promise<void> {
-  if (typeof setImmediate === 'undefined') return
-  for (let turn = 0; turn < 2; turn++) await new Promise(done => setImmediate(done))
-}
 
 /** What is written, at which size. */
 export type Subject = Pick<ExportOptions, 'shot' | 'scale' | 'matte'>

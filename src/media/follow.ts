@@ -14,7 +14,8 @@ import { blankCells, type Cells } from '../core/plate'
 import { between, type Projective, projective, type Quad } from '../core/projective'
 import type { Kernels } from '../core/render'
 import type { Span } from '../core/time'
-import { type Counted, type Frames, ownKernels, readFrame } from './cutout'
+import { type Counted, type Frames, framesInTurn, inOrder, readFrame } from './counted'
+import { ownKernels } from './own-kernels'
 import { MediaProblem } from './problem'
 
 export interface Place extends Followed {
@@ -33,27 +34,36 @@ const nothingIn = (what: Inside): string => {
   return NOTHING
 }
 
-/** Reads frames of a take as followers look at them: each takes the place of the one before. */
-async function greyFrames(k: Kernels, frames: Frames, take: Counted) {
+/** A frame of a take as followers look at it, and those along the way from it: each takes the place of the one before. */
+async function greyFrames(k: Kernels, frames: Frames, take: Counted, from: number) {
   const cells: Cells = blankCells(await ownKernels(k, take.size), take.size)
-  const now = pyramid(cells.k, { ...take.size, data: cells.luma })
-  return async (index: number): Promise<Pyramid> => {
-    await readFrame(k, frames, take, index, () => true, cells)
-    refill(now)
-    return now
+  await readFrame(k, frames, take, from, () => true, cells)
+  const first = pyramid(cells.k, { ...take.size, data: cells.luma })
+  async function* along(way: readonly number[]): AsyncGenerator<{ frame: number; now: Pyramid }> {
+    for await (const frame of framesInTurn(
+      k,
+      frames,
+      take,
+      way,
+      () => true,
+      () => cells,
+    )) {
+      refill(first)
+      yield { frame, now: first }
+    }
   }
+  return { first, along }
 }
 
 /** Frames of a span on both sides of one, each way from it on. */
-const ways = (from: number, { from: first, to }: Span) =>
-  [
-    [1, to],
-    [-1, first - 1],
-  ].map(([step, end]) => ({ step: step!, end: end!, start: from + step! }))
+const ways = (from: number, { from: first, to }: Span): readonly number[][] => [
+  inOrder(from + 1, to),
+  inOrder(from - 1, first - 1),
+]
 
 /**
- * Where a point of frame `from`, px from the left top corner, lies in every frame of a take, in order. Once it is lost it stays where it was last seen until it is found
- * again. Throws MediaProblem where there is too little to hold on to.
+ * Where a point of frame `from`, px from the left top corner, lies in every frame of a span around it, in order. Once it is lost it stays where it was last seen until it is
+ * found again. Throws MediaProblem where there is too little to hold on to.
  */
 export async function followThrough(
   k: Kernels,
@@ -61,17 +71,17 @@ export async function followThrough(
   take: Counted,
   from: number,
   at: Point,
+  span: Span,
   onFrame: (done: number) => void = () => {},
 ): Promise<Place[]> {
-  const grey = await greyFrames(k, frames, take)
-  const first = await grey(from)
+  const { first, along } = await greyFrames(k, frames, take, from)
   const places: Place[] = [{ ...at, frame: from, sure: 1, isLost: false }]
   // Both begin where it was pointed at.
-  const both = ways(from, { from: 0, to: take.count }).map(way => ({ ...way, follower: followPoint(first, at) }))
-  for (const { step, end, start, follower } of both) {
+  const both = ways(from, span).map(way => ({ way, follower: followPoint(first, at) }))
+  for (const { way, follower } of both) {
     if (!follower) throw new MediaProblem(NOTHING)
-    for (let frame = start; frame !== end; frame += step) {
-      places.push({ ...follower.next(await grey(frame)), frame })
+    for await (const { frame, now } of along(way)) {
+      places.push({ ...follower.next(now), frame })
       onFrame(places.length)
     }
   }
@@ -214,14 +224,13 @@ export async function followMoves(
   span: Span,
   onFrame: OnFrame = () => true,
 ): Promise<Moved[]> {
-  const grey = await greyFrames(k, frames, take)
-  const first = await grey(from)
+  const { first, along } = await greyFrames(k, frames, take, from)
   const moved: Moved[] = [{ frame: from, move: projective(UNMOVED), sure: 1 }]
-  const both = ways(from, span).map(way => ({ ...way, mover: moverOf(first, what) }))
-  for (const { step, end, start, mover } of both) {
+  const both = ways(from, span).map(way => ({ way, mover: moverOf(first, what) }))
+  for (const { way, mover } of both) {
     if (!mover) throw new MediaProblem(nothingIn(what))
-    for (let frame = start; frame !== end; frame += step) {
-      moved.push({ frame, ...mover(await grey(frame)) })
+    for await (const { frame, now } of along(way)) {
+      moved.push({ frame, ...mover(now) })
       if ((await onFrame(moved.length)) === false) return moved
     }
   }

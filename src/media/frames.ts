@@ -3,7 +3,7 @@
 import type { Letters, Wording } from '../core/graphic'
 import type { DerivedNeed } from '../core/picture'
 import type { Kernels, Picture } from '../core/render'
-import { type Counted, countedFrames } from './cutout'
+import { type Counted, countedFrames } from './counted'
 import { derivedFrames } from './derived'
 import type { FramePlace } from './derived-frame'
 import { filmFrames } from './film-frames'

@@ -2,7 +2,7 @@
 import type { Grain } from '../core/look'
 import { blankCells, grainBetween, inLight, measureGain } from '../core/plate'
 import type { Kernels } from '../core/render'
-import { type Counted, type Frames, readFrame } from './cutout'
+import { type Counted, type Frames, readFrame } from './counted'
 
 /** Bytes for each px of three pictures as cells, with room to read them. */
 const BYTES = 32

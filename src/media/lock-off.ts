@@ -2,10 +2,9 @@
 import { blankCells, cutout, type Kept, keptCells, occupied, type Seen } from '../core/plate'
 import type { Kernels } from '../core/render'
 import type { Size, Stretch } from '../core/shot'
-import { type Counted, type Frames, readFrame } from './cutout'
+import { type Counted, type Frames, framesInTurn, inOrder } from './counted'
 import { APART, takeGrain } from './grain'
 import { readPlate, settledPlate } from './plate'
-import { Dropped } from './problem'
 
 /** px of the longer side that is looked at. */
 const LOOKED = 640
@@ -44,10 +43,8 @@ export async function* lookThrough(
     GRAINED.map(share => Math.floor(share * take.count)).map(at => [Math.min(at + APART, take.count - 1), at]),
   )
   const compared: Kept[] = []
-  for (let i = 0; i < take.count; i++) {
-    if (!isWanted()) throw new Dropped('Nobody wants to know any more.')
+  for await (const i of framesInTurn(k, frames, take, inOrder(0, take.count), isWanted, i => two[i % 2]!)) {
     const frame = two[i % 2]!
-    await readFrame(k, frames, take, i, isWanted, frame)
     if (plate && i === Math.floor(((compared.length + 0.5) * take.count) / COMPARED)) compared.push(keptCells(frame))
     const isLast = i === take.count - 1
     const { movement, gain, share, unsure, shade, sharp, dark, bright } = cutter.look(frame)

@@ -17,7 +17,8 @@ import {
 } from '../core/plate'
 import type { Codes, Kernels } from '../core/render'
 import type { Size } from '../core/shot'
-import { type Counted, type Frames, frameAt, ownKernels, readFrame } from './cutout'
+import { type Counted, type Frames, frameAt, framesInTurn, inOrder } from './counted'
+import { ownKernels } from './own-kernels'
 import { Dropped, MediaProblem } from './problem'
 
 /** Frames of a plate that are averaged at most. */
@@ -67,11 +68,8 @@ export async function readPlate(
     return mean
   }
   const cells = blankCells(own, size)
-  for (let i = 0; i < count; i++) {
-    const index = first + Math.round((i * (last - first)) / Math.max(1, count - 1))
-    await readFrame(k, frames, plate, index, isWanted, cells)
-    addCells(mean, cells, 1 / count)
-  }
+  const spread = inOrder(0, count).map(i => first + Math.round((i * (last - first)) / Math.max(1, count - 1)))
+  for await (const _ of framesInTurn(k, frames, plate, spread, isWanted, () => cells)) addCells(mean, cells, 1 / count)
   const { y, u, v, luma } = mean
   kept.set(key, { y: y.slice(), u: u.slice(), v: v.slice(), luma: luma.slice() })
   return mean
@@ -106,11 +104,18 @@ async function sampled(
   const all = takes.reduce((sum, { count }) => sum + Math.min(each, count), 0)
   for (const take of takes) {
     const count = Math.min(each, take.count)
-    for (let i = 0; i < count; i++) {
+    const spread = inOrder(0, count).map(i => Math.floor(((i + 0.5) * take.count) / count))
+    for await (const _ of framesInTurn(
+      k,
+      frames,
+      take,
+      spread,
+      () => true,
+      () => cells,
+    )) {
       if (!(await onFrame(read.length / all))) throw new Dropped('Nobody wants the plate any more.')
-      await readFrame(k, frames, take, Math.floor(((i + 0.5) * take.count) / count), () => true, cells)
       if (take === takes[0]) {
-        if (i === 0) copyCells(cells, first)
+        if (read.length === 0) copyCells(cells, first)
         read.push(keptCells(cells))
       } else {
         inLight(cells, { gain: measureGain(first, cells, null), offset: 0 }, lit)
