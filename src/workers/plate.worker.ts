@@ -139,13 +139,16 @@ const api = {
     const take = await store.counted(digest)
     const against = plate && { of: await store.counted(plate.plate), from: plate.from, to: plate.to }
     let seen: Seen[] = []
+    // Whoever hears of some frames draws them first: the next ones are looked at meanwhile.
+    let goesOn = Promise.resolve(true)
     for await (const frame of lookThrough(k, store, take, against)) {
       seen.push(frame)
       if (seen.length < TOGETHER) continue
-      if (!(await onSeen(seen, take.count))) return
+      if (!(await goesOn)) return
+      goesOn = onSeen(seen, take.count)
       seen = []
     }
-    await onSeen(seen, take.count)
+    if (await goesOn) await onSeen(seen, take.count)
   },
 }
 

@@ -38,6 +38,9 @@ export interface Reports {
   end(): void
 }
 
+/** Milliseconds between two tellings of what has been seen: curves are drawn anew for each, which keeps a page busy. */
+const BETWEEN = 400
+
 /** Whether there is something to look through. */
 export const isLookedAt = ({ picture }: Take): boolean => picture?.kind === 'film'
 
@@ -85,12 +88,16 @@ export function startReports(project: string, thread: PlateThread): Reports {
     put({ ...begun, state: 'looking' })
     const isWanted = () => reports.get(take)?.against === against
     const seen: Seen[] = []
+    let toldAt = Number.NEGATIVE_INFINITY
     await runJob({ kind: 'look', project, name }, ({ signal, tell }) =>
       orAborted(signal, async () => {
         const onSeen = async (more: Seen[], of: number) => {
           seen.push(...more)
           tell(seen.length / of)
-          if (isWanted()) put({ ...begun, state: 'looking', seen: [...seen], of })
+          if (isWanted() && performance.now() - toldAt >= BETWEEN) {
+            put({ ...begun, state: 'looking', seen: [...seen], of })
+            toldAt = performance.now()
+          }
           await untilStill()
           return !signal.aborted && isWanted()
         }
