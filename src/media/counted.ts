@@ -102,6 +102,6 @@ export async function* framesInTurn(
   }
 }
 
-/** Whole numbers from one to before another, up or down. */
-export const inOrder = (from: number, end: number): number[] =>
+/** Whole numbers from one to before another, up or down; none where both are the same. */
+export const indicesFrom = (from: number, end: number): number[] =>
   Array.from({ length: Math.abs(end - from) }, (_, i) => from + (end < from ? -i : i))

@@ -11,7 +11,7 @@ import {
   type Stroke,
 } from '../core/plate'
 import type { Kernels } from '../core/render'
-import { type Counted, type Frames, frameAt, framesInTurn, inOrder, readFrame } from './counted'
+import { type Counted, type Frames, frameAt, framesInTurn, indicesFrom, readFrame } from './counted'
 
 /** Frames that are cut out together, and those before them from which is learnt how somebody looks. */
 export const TOGETHER = 8
@@ -93,7 +93,7 @@ export function startCutting(k: Kernels, frames: Frames, take: Counted, plate: C
       const { hints } = painted
       const end = toAndFro === name ? endOf(start) : index + 1
       // The next one is decoded while this one is cut out, for whoever comes back for it, too.
-      const all = inOrder(first, endOf(start))
+      const all = indicesFrom(first, endOf(start))
       for await (const i of framesInTurn(k, frames, take, all, isWanted, i => two[i % 2]!)) {
         begun = null
         const near = hints.map(({ hint, index }) => ({ hint, apart: Math.abs(index - i) }))

@@ -14,7 +14,7 @@ import { blankCells, type Cells } from '../core/plate'
 import { between, type Projective, projective, type Quad } from '../core/projective'
 import type { Kernels } from '../core/render'
 import type { Span } from '../core/time'
-import { type Counted, type Frames, framesInTurn, inOrder, readFrame } from './counted'
+import { type Counted, type Frames, framesInTurn, indicesFrom, readFrame } from './counted'
 import { ownKernels } from './own-kernels'
 import { MediaProblem } from './problem'
 
@@ -57,8 +57,8 @@ async function greyFrames(k: Kernels, frames: Frames, take: Counted, from: numbe
 
 /** Frames of a span on both sides of one, each way from it on. */
 const ways = (from: number, { from: first, to }: Span): readonly number[][] => [
-  inOrder(from + 1, to),
-  inOrder(from - 1, first - 1),
+  indicesFrom(from + 1, to),
+  indicesFrom(from - 1, first - 1),
 ]
 
 /**

@@ -2,7 +2,7 @@
 import { blankCells, cutout, type Kept, keptCells, occupied, type Seen } from '../core/plate'
 import type { Kernels } from '../core/render'
 import type { Size, Stretch } from '../core/shot'
-import { type Counted, type Frames, framesInTurn, inOrder } from './counted'
+import { type Counted, type Frames, framesInTurn, indicesFrom } from './counted'
 import { APART, takeGrain } from './grain'
 import { readPlate, settledPlate } from './plate'
 
@@ -43,7 +43,7 @@ export async function* lookThrough(
     GRAINED.map(share => Math.floor(share * take.count)).map(at => [Math.min(at + APART, take.count - 1), at]),
   )
   const compared: Kept[] = []
-  for await (const i of framesInTurn(k, frames, take, inOrder(0, take.count), isWanted, i => two[i % 2]!)) {
+  for await (const i of framesInTurn(k, frames, take, indicesFrom(0, take.count), isWanted, i => two[i % 2]!)) {
     const frame = two[i % 2]!
     if (plate && i === Math.floor(((compared.length + 0.5) * take.count) / COMPARED)) compared.push(keptCells(frame))
     const isLast = i === take.count - 1

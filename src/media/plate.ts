@@ -17,7 +17,7 @@ import {
 } from '../core/plate'
 import type { Codes, Kernels } from '../core/render'
 import type { Size } from '../core/shot'
-import { type Counted, type Frames, frameAt, framesInTurn, inOrder } from './counted'
+import { type Counted, type Frames, frameAt, framesInTurn, indicesFrom } from './counted'
 import { ownKernels } from './own-kernels'
 import { Dropped, MediaProblem } from './problem'
 
@@ -68,7 +68,7 @@ export async function readPlate(
     return mean
   }
   const cells = blankCells(own, size)
-  const spread = inOrder(0, count).map(i => first + Math.round((i * (last - first)) / Math.max(1, count - 1)))
+  const spread = indicesFrom(0, count).map(i => first + Math.round((i * (last - first)) / Math.max(1, count - 1)))
   for await (const _ of framesInTurn(k, frames, plate, spread, isWanted, () => cells)) addCells(mean, cells, 1 / count)
   const { y, u, v, luma } = mean
   kept.set(key, { y: y.slice(), u: u.slice(), v: v.slice(), luma: luma.slice() })
@@ -104,7 +104,7 @@ async function sampled(
   const all = takes.reduce((sum, { count }) => sum + Math.min(each, count), 0)
   for (const take of takes) {
     const count = Math.min(each, take.count)
-    const spread = inOrder(0, count).map(i => Math.floor(((i + 0.5) * take.count) / count))
+    const spread = indicesFrom(0, count).map(i => Math.floor(((i + 0.5) * take.count) / count))
     for await (const _ of framesInTurn(
       k,
       frames,
