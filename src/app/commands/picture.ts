@@ -26,7 +26,11 @@ function startPiece(kind: Shape['kind']): void {
   const open = shot()
   if (!layer || !project || !open) return
   if (layer.locked) return void say(`“${layer.name}” is locked: unlock it first.`)
-  const piece = edits.startPiece(kind, edits.layerSize(layer, open, project.takes), besideOf(open, layer.id))
+  const piece = edits.startPiece(
+    kind,
+    edits.layerSize(layer, open, project.takes),
+    besideOf(open, project.takes, layer.id),
+  )
   store.dispatch(edit('addPiece', layer.id, piece))
   store.dispatch(pieceChosen({ layer: layer.id, piece: piece.id }))
   if (SHAPES[kind].isDrawn) store.dispatch(drawingSet(true))

@@ -148,7 +148,7 @@ async function bend(stage: StageEngine, layer: Layer): Promise<void> {
     roundOutlinePoint(carryOutlinePoint(inverse(map), p)),
   )
   const gesture = newId()
-  store.dispatch(editIn(gesture, 'swapShape', layer.id, piece.id, 'outline', shot()!.size))
+  store.dispatch(editIn(gesture, 'swapShape', layer.id, piece.id, 'outline', shot()!.size, []))
   put(layer, piece, held, points, scaleOf(map), gesture)
 }
 

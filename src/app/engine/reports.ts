@@ -46,8 +46,8 @@ export const isLookedAt = ({ picture }: Take): boolean => picture?.kind === 'fil
 
 /** The plate that a take is measured by unless somebody says otherwise. */
 function usualPlate(take: string): Against | null {
-  const shot = rootShot(store.getState())
-  const plate = shot && plateIn(shot, undefined)
+  const [project, shot] = [projectOf(store.getState()), rootShot(store.getState())]
+  const plate = project && shot && plateIn(shot, project.takes, undefined)
   return plate && plate.plate !== take ? plate : null
 }
 

@@ -22,7 +22,7 @@ const SIZE = { width: 160, height: 90 }
 function moving(kind: 'edge' | 'box' | 'oval' | 'outline', perFrame: number, turn: number, shutter: number): Shot {
   const shot = testShot([testLayer(0, { matte: [{ ...makePiece(makeShape('box', SIZE)), id: 'piece' }] })])
   shot.size = SIZE
-  if (kind !== 'box') edits.swapShape(shot, 'layer-0', 'piece', kind, SIZE)
+  if (kind !== 'box') edits.swapShape(shot, 'layer-0', 'piece', kind, SIZE, [])
   const still = { x: 0, y: 0, scale: 1, angle: 0 }
   const middle = { x: 80, y: 45 }
   edits.changePiece(shot, 'layer-0', 'piece', { pinnedTo: 'shot', blur: { shutter, phase: -shutter / 2 } })

@@ -115,7 +115,7 @@ describe('a plan with a plate', () => {
     expect(derived(panel, 0)).toEqual([])
     expect(layers(panel)).toHaveLength(1)
     const swapped = testShot([cutLayer()])
-    edits.swapShape(swapped, 'layer-0', 'piece', 'oval', { width: 64, height: 36 })
+    edits.swapShape(swapped, 'layer-0', 'piece', 'oval', { width: 64, height: 36 }, [])
     expect(derived(swapped.layers[0]!, 0)).toEqual([])
   })
 })

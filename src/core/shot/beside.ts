@@ -3,23 +3,24 @@ import type { Beside } from '../shape'
 import { asTake } from '../source'
 import { besideLayer } from './shown'
 import { momentAt } from './timing'
-import type { Layer, Shot } from './types'
+import type { Layer, Shot, Take } from './types'
 
 /** Seconds of a take that are averaged into a plate unless somebody says otherwise: enough to lose its noise. */
 const LONG = 0.5
 
-/** A layer that lies behind all that moves: the farthest that shows a file, whole. What it shows first is the plate; none where that is `own`. */
-export function plateIn({ layers, rate }: Shot, own: Layer | undefined): Beside['plate'] {
+/** A layer that lies behind all that moves: the farthest that shows a file, whole. What it shows first is the plate; none where that is `own`, or lies in an act of its take: somebody is in it. */
+export function plateIn({ layers, rate }: Shot, takes: readonly Take[], own: Layer | undefined): Beside['plate'] {
   const farthest = layers.findLast(l => asTake(l.source) && l.matte.length === 0)
   if (!farthest || farthest === own) return null
   const { digest } = asTake(farthest.source)!
   const from = Math.max(0, momentAt(farthest.timing, 0, rate).seconds)
   const to = farthest.timing.kind === 'freeze' ? from : from + LONG
-  return { plate: digest, from, to }
+  const acts = takes.find(t => t.digest === digest)?.acts ?? []
+  return acts.some(act => from < act.to && to > act.from) ? null : { plate: digest, from, to }
 }
 
 /** What there is beside a layer for a new piece of its matte. */
-export function besideOf(shot: Shot, layer: string): Beside {
+export function besideOf(shot: Shot, takes: readonly Take[], layer: string): Beside {
   const own = shot.layers.find(l => l.id === layer)
-  return { layer: besideLayer(shot, layer), plate: plateIn(shot, own) }
+  return { layer: besideLayer(shot, layer), plate: plateIn(shot, takes, own) }
 }

@@ -65,7 +65,7 @@ describe('edits', () => {
     const { shot } = keyed()
     const layer = shot.layers[0]!
     edits.setValue(shot, layer.id, { of: 'inside', piece: 'edge' }, 0, 9)
-    edits.swapShape(shot, layer.id, 'edge', 'box', size)
+    edits.swapShape(shot, layer.id, 'edge', 'box', size, [])
     edits.setValue(
       shot,
       layer.id,
@@ -74,7 +74,7 @@ describe('edits', () => {
       { x: 3, y: 4, width: 5, height: 6, angle: 7 },
       true,
     )
-    edits.swapShape(shot, layer.id, 'edge', 'oval', size)
+    edits.swapShape(shot, layer.id, 'edge', 'oval', size, [])
     const piece = layer.matte[0]!
     expect(piece.name).toBe('Oval')
     expect(piece.feather.inside).toBe(9)
@@ -131,7 +131,7 @@ describe('edits', () => {
       ),
       layerIds.map(l => (s: Shot) => edits.removePiece(s, l, 'edge')),
       layerIds.map(l => (s: Shot) => edits.removeLayers(s, [l])),
-      layerIds.map(l => (s: Shot) => edits.swapShape(s, l, 'edge', 'oval', size)),
+      layerIds.map(l => (s: Shot) => edits.swapShape(s, l, 'edge', 'oval', size, [])),
       layerIds.map(l => (s: Shot) => edits.addPiece(s, l, edits.startPiece('box', size))),
     )
     fc.assert(

@@ -150,12 +150,15 @@ describe('shots inside shots', () => {
     expect(shot.layers[0]!.matte.map(p => p.shape.kind)).toEqual(['oval'])
   })
 
-  it('give a new piece the farthest layer that is whole for a plate, as it is at first', () => {
+  it('give a new piece the farthest layer that is whole for a plate, as it is at first, unless that is in an act of its take', () => {
     const shot = structuredClone(outer)
     shot.layers.push(testLayer(3, { id: 'layer-9', timing: { kind: 'freeze', at: 3 } }))
-    const { plate } = besideOf(shot, shot.layers[0]!.id)
-    expect(plate).toMatchObject({ from: 3, to: 3 })
-    expect(besideOf(shot, 'layer-9').plate).toBeNull()
+    const [own, take] = [shot.layers[0]!.id, testTake(3)]
+    expect(besideOf(shot, [take], own).plate).toMatchObject({ from: 3, to: 3 })
+    expect(besideOf(shot, [take], 'layer-9').plate).toBeNull()
+    const acts = (from: number, to: number) => [{ ...take, acts: [{ id: 'act', name: 'Act 1', from, to }] }]
+    expect(besideOf(shot, acts(0, 2), own).plate).not.toBeNull()
+    expect(besideOf(shot, acts(2, 4), own).plate).toBeNull()
   })
 
   it('show one layer alone, or all if that one is gone', () => {

@@ -43,7 +43,7 @@ export function CutDoubts({ layer, cut, onMade }: { layer: Layer; cut: Cut; onMa
   const report = useReport(digest)
   const isKnown = report?.against?.plate === cut.plate && report.state !== 'none'
   const isUntold = report === null || report.state === 'none'
-  useCheckOfGuess(digest, cut, isFilm && films.length > 1 && films[1]!.marked === null && cut.from === 0 && isUntold)
+  useCheckOfGuess(digest, cut, isFilm && films.at(-1)!.marked === null && cut.from === 0 && isUntold)
   if (cut.plate === '' || !isFilm) return null
   if (!isKnown || report.state === 'failed') {
     return (

@@ -113,7 +113,9 @@ export function PieceCard({ layer, piece }: { layer: Layer; piece: Piece }) {
   }
   const swap = (kind: Shape['kind']) => {
     const [project, shot] = [projectOf(store.getState()), shotOf(store.getState())]
-    if (project && shot) send(edit('swapShape', layer.id, piece.id, kind, edits.layerSize(layer, shot, project.takes)))
+    if (!project || !shot) return
+    const { takes } = project
+    send(edit('swapShape', layer.id, piece.id, kind, edits.layerSize(layer, shot, takes), takes))
   }
   const path = (of: 'inside' | 'outside' | 'grow' | 'strength') => ({ of, piece: piece.id }) as const
   const length = { layer, unit: 'px', digits: 1, max: 4000, initial: 0 }

@@ -92,7 +92,7 @@ describe('an outline', () => {
       const first = shapeAt(piece.shape, 0) as { x: number }
       edits.putKey(shot, 'layer-0', path, 0, first)
       edits.putKey(shot, 'layer-0', path, 30, { ...first, x: first.x + 100 })
-      edits.swapShape(shot, 'layer-0', 'piece', 'outline', SIZE)
+      edits.swapShape(shot, 'layer-0', 'piece', 'outline', SIZE, [])
       expect(keys(shot).map(k => k.frame)).toEqual([0, 30])
       at(shot, 30).forEach((p, i) => {
         expect(p.x - at(shot, 0)[i]!.x).toBeCloseTo(100, 6)

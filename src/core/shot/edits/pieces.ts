@@ -74,7 +74,14 @@ export function outlineOf(shape: Shape, size: Size): Shape | null {
 }
 
 /** Gives a piece another shape, its feather and switches kept; what both shapes know, such as a frame, is handed over, keys and all. An outline is what the shape was. */
-export function swapShape(shot: Shot, layer: string, piece: string, kind: Shape['kind'], size: Size): void {
+export function swapShape(
+  shot: Shot,
+  layer: string,
+  piece: string,
+  kind: Shape['kind'],
+  size: Size,
+  takes: readonly Take[],
+): void {
   const of = editableLayer(shot, layer)
   const found = findPiece(of, piece)
   if (!of || !found || found.shape.kind === kind) return
@@ -87,8 +94,9 @@ export function swapShape(shot: Shot, layer: string, piece: string, kind: Shape[
       kind,
       mapKeys(shapeValue(shape), value => taken(value)),
     )
-  else if (kind === 'outline') found.shape = outlineOf(shape, size) ?? makeShape(kind, size, besideOf(shot, layer))
-  else found.shape = makeShape(kind, size, besideOf(shot, layer))
+  else
+    found.shape =
+      (kind === 'outline' ? outlineOf(shape, size) : null) ?? makeShape(kind, size, besideOf(shot, takes, layer))
 }
 
 /**

@@ -47,7 +47,7 @@ export function rideOutline(shot: Shot, layer: string, piece: string, ride: Ride
   const kept = mixesToKeep(outlines, mixOutlines, apart, WITHIN)
   if (kept.length === 1 && !isKeyed(before)) return
   // By its name, too, it is an outline then.
-  if (drawn !== of.shape) swapShape(shot, layer, piece, 'outline', shot.size)
+  if (drawn !== of.shape) swapShape(shot, layer, piece, 'outline', shot.size, [])
   of.shape = shapeWith(drawn.kind, {
     keys: [...keysOf(before).filter(k => k.frame < first + from), ...linearKeys(outlines, first + from, kept)],
   })
