@@ -3,7 +3,19 @@ import { expect, test } from '@playwright/test'
 import { filmFrame } from './fixtures/film'
 import { soundLate } from './fixtures/sound'
 import { terminalFrame } from './fixtures/terminal'
-import { begin, closestTo, exportPart, field, goTo, lengthen, stagePixels, type, unlike } from './fixtures/workbench'
+import {
+  begin,
+  closestTo,
+  exportPart,
+  field,
+  goTo,
+  lengthen,
+  pixelAt,
+  settled,
+  stagePixels,
+  type,
+  unlike,
+} from './fixtures/workbench'
 
 test('One long take: two acts are found, kept, placed together and cut along a line', async ({ page }) => {
   await begin(page, ['one-long-take'])
@@ -51,4 +63,33 @@ test('One long take: two acts are found, kept, placed together and cut along a l
   expect(last.frames).toBe(72)
   expect(closestTo(last.pixels, picture)).toBeGreaterThan(30)
   expect(Math.abs(await soundLate(film, 'one-long-take', 24, 72))).toBeLessThan(20)
+})
+
+test('the report finds both acts and parts the take into them; the man cut out of one stands in the other, by six touches', async ({
+  page,
+}) => {
+  await begin(page, ['one-long-take'])
+  await page.getByRole('link', { name: /^Lock-off/ }).click()
+  await page.getByRole('button', { name: 'Cut into these acts' }).click({ timeout: 60_000 })
+  await page.getByRole('link', { name: 'Back to the shot' }).click()
+  await expect(page.locator('[data-layer]')).toHaveCount(2)
+  const left = await stagePixels(page)
+  await page.locator('[data-layer="Act 1"]').getByRole('button', { name: 'Hide Act 1' }).click()
+  await settled(page)
+  const right = await stagePixels(page)
+  await page.keyboard.press('Control+z')
+  // Few frames are soon cut out.
+  await type(page, 'Lasts', 12)
+  await page.getByRole('button', { name: 'Cut somebody out' }).click()
+  // An act shows somebody: it is no plate.
+  await expect(page.getByLabel('Plate', { exact: true })).toHaveValue('')
+  await page.getByRole('button', { name: 'Make a plate of it' }).click()
+  await expect(page.getByText('All 12 frames are ready')).toBeVisible({ timeout: 60_000 })
+  await settled(page)
+  const both = await stagePixels(page)
+  for (const [picture, x] of [
+    [left, 418],
+    [right, 879],
+  ] as const)
+    for (const y of [330, 390, 450]) expect(pixelAt(both, x, y)).toEqual(pixelAt(picture, x, y))
 })

@@ -47,7 +47,7 @@ export async function* lookThrough(
     const frame = two[i % 2]!
     if (plate && i === Math.floor(((compared.length + 0.5) * take.count) / COMPARED)) compared.push(keptCells(frame))
     const isLast = i === take.count - 1
-    const { movement, gain, share, unsure, shade, sharp, dark, bright } = cutter.look(frame)
+    const { movement, gain, share, unsure, shade, sharp, dark, bright, where } = cutter.look(frame)
     const { x, y, turn, scale } = movement
     const at = grained.get(i)
     const grain = at === undefined ? null : await takeGrain(k, frames, take, at)
@@ -63,6 +63,7 @@ export async function* lookThrough(
       sharp,
       dark,
       bright,
+      where,
     }
   }
 }

@@ -2,17 +2,12 @@
 import { beforeEach, describe, expect, it } from 'vitest'
 import { type Finding, findings, type Seen } from '../../core/plate'
 import { testLayer, testProject, testTake } from '../../testing/documents'
+import { seenTake as seen } from '../../testing/seen'
 import { opened, projectOf, rootShot, store, undo, viewReset } from '../store'
 import { doingFor } from './advice'
 import type { TakeReport } from './reports'
 
-const seen = (of: (frame: number) => Partial<Seen> & { x?: number; light?: number }): Seen[] =>
-  Array.from({ length: 100 }, (_, i) => {
-    const { x = 0, light = 1, ...more } = of(i)
-    const usual = { share: 0, unsure: 0, shade: 0, sharp: 1, dark: 0, bright: 0, gain: [light, light, light] as const }
-    const veiled = { gain: usual.gain, offset: 0 }
-    return { ...usual, veiled, movement: { x, y: 0, turn: 0, scale: 1 }, ...more }
-  })
+const stands = (x: number) => ({ x, y: 0.6, width: 0.1, height: 0.4, atBorder: false })
 
 function reported(frames: Seen[]): TakeReport {
   const { digest } = testTake(0)
@@ -99,6 +94,33 @@ describe('what is done about a finding', () => {
     ])
     expect(layer('Act 2')).toMatchObject({ timing: { from: 3.2 } })
     expect(acts().isDone).toBe(true)
+    // One touch, one step back: here it was placed anew, as two layers show the take.
+    store.dispatch(undo())
+    expect(acts().isDone).toBe(false)
+    expect(shot().layers.map(l => l.name)).not.toContain('Act 1')
+  })
+
+  it('cuts the layer of one long take with all that was done to it, the walk between two acts left out', () => {
+    store.dispatch(opened(testProject([testLayer(0)])))
+    const report = reported(
+      seen(i => ({
+        share: 0.1,
+        light: 1 + i * 0.001,
+        where: stands(i < 40 ? 0.2 : i < 60 ? 0.2 + (i - 40) * 0.03 : 0.8),
+      })),
+    )
+    doing(report, 'match')().run()
+    const looks = layer('layer-0')!.looks.length
+    const acts = doing(report, 'acts')
+    acts().run()
+    expect(shot().layers.map(l => [l.name, l.span, l.looks.length])).toEqual([
+      ['Act 1', { from: 0, to: expect.toSatisfy(to => Math.abs(to - 40) <= 2) }, looks],
+      ['Act 2', { from: 0, to: expect.toSatisfy(to => Math.abs(to - 40) <= 2) }, looks],
+    ])
+    expect(shot().length).toBe(Math.max(...shot().layers.map(l => l.span.to)))
+    store.dispatch(undo())
+    expect(shot()).toMatchObject({ length: 100, layers: [{ id: 'layer-0' }] })
+    expect(take().acts).toEqual([])
   })
 
   it('says why it cannot be done', () => {

@@ -39,13 +39,19 @@ const middleOf = ({ take }: Case) => {
   return { x: width / 2, y: height / 2 }
 }
 
-/** The frame of the shot at which a layer first shows a frame of its take, or one later; null where it begins with that or never does. */
-function firstShown(layer: Layer, rate: Rate, of: Rate, frame: number): number | null {
-  for (let at = layer.span.from; at < layer.span.to; at++) {
-    const { seconds } = momentAt(layer.timing, at - layer.span.from, rate)
-    if (secondsToFrame(seconds + 1e-3, of) >= frame) return at > layer.span.from ? at : null
+/** The frame of the shot at which a layer first shows a frame of its take, or one later; the end of its span where it never does. */
+function firstShown({ span, timing }: Layer, rate: Rate, of: Rate, frame: number): number {
+  for (let at = span.from; at < span.to; at++) {
+    const { seconds } = momentAt(timing, at - span.from, rate)
+    if (secondsToFrame(seconds + 1e-3, of) >= frame) return at
   }
-  return null
+  return span.to
+}
+
+/** Where a layer is cut so that a part of it begins with a frame of its take; null where there is nothing to cut. */
+function cutBefore(layer: Layer, rate: Rate, of: Rate, frame: number): number | null {
+  const at = firstShown(layer, rate, of, frame)
+  return at > layer.span.from && at < layer.span.to ? at : null
 }
 
 const same = (one: unknown, other: unknown): boolean => JSON.stringify(one) === JSON.stringify(other)
@@ -56,7 +62,26 @@ const stretchOf = ({ rate, finding: { from, to } }: Case) => ({
   to: frameToSeconds(to + 1, rate),
 })
 
+const titled = (word: string): string => word[0]!.toUpperCase() + word.slice(1)
+
 const actsOf = (one: Case): Finding[] => one.report.findings.filter(f => f.about === 'people' && f.advice === 'acts')
+
+/** The one layer that plays the take, and shows all its acts: it is cut, with all that was done to it. */
+function playedLayer(one: Case): Layer | null {
+  const [layer] = one.layers
+  if (!layer || one.layers.length > 1 || layer.locked || layer.timing.kind !== 'play') return null
+  const spans = actsOf(one).map(actOf(layer, one))
+  return spans.every(({ from, to }) => from < to) ? layer : null
+}
+
+/** The frames of the shot in which a layer shows an act of its take. */
+const actOf =
+  (layer: Layer, { shot, rate }: Case) =>
+  ({ word, from, to }: Finding) => ({
+    name: titled(word),
+    from: firstShown(layer, shot.rate, rate, from),
+    to: firstShown(layer, shot.rate, rate, to + 1),
+  })
 
 const DOINGS: Readonly<Record<Exclude<Advice, 'empty'>, Doing>> = {
   steady: {
@@ -84,10 +109,10 @@ const DOINGS: Readonly<Record<Exclude<Advice, 'empty'>, Doing>> = {
     name: 'Cut the take there',
     hindered: noLayer,
     isDone: ({ layers, shot, rate, finding }) =>
-      layers.length > 0 && layers.every(l => firstShown(l, shot.rate, rate, finding.from) === null),
+      layers.length > 0 && layers.every(l => cutBefore(l, shot.rate, rate, finding.from) === null),
     run({ layers, shot, rate, finding }, gesture) {
       for (const layer of layers) {
-        const at = firstShown(layer, shot.rate, rate, finding.from)
+        const at = cutBefore(layer, shot.rate, rate, finding.from)
         if (at !== null) store.dispatch(editIn(gesture, 'splitLayers', [layer.id], at))
       }
     },
@@ -109,14 +134,16 @@ const DOINGS: Readonly<Record<Exclude<Advice, 'empty'>, Doing>> = {
     name: 'Cut into these acts',
     hindered: () => null,
     isDone: one => actsOf(one).every(({ word }) => one.take.acts.some(a => a.name.toLowerCase() === word)),
-    run(one) {
+    run(one, gesture) {
       const acts = actsOf(one).map(finding => ({
         id: newId(),
-        name: finding.word[0]!.toUpperCase() + finding.word.slice(1),
+        name: titled(finding.word),
         ...stretchOf({ ...one, finding }),
       }))
-      store.dispatch(takeChanged({ digest: one.take.digest, acts }))
-      placeActs(one.take, acts)
+      store.dispatch(takeChanged({ digest: one.take.digest, acts }, gesture))
+      const layer = playedLayer(one)
+      if (layer) store.dispatch(editIn(gesture, 'cutIntoActs', layer.id, actsOf(one).map(actOf(layer, one))))
+      else placeActs(one.take, acts, gesture)
     },
   },
 }

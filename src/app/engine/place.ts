@@ -36,12 +36,12 @@ export function placePlate(take: Take, stretch: Stretch, gesture: string = newId
 }
 
 /** Puts parts of a take over each other, all starting together. */
-export function placeActs(take: Take, acts: readonly Act[]): void {
+export function placeActs(take: Take, acts: readonly Act[], gesture: string = newId()): void {
   const shot = shotOf(store.getState())
   if (!shot) return
   const layers = actLayers(take, acts, shot.size, shot.rate, playhead())
   store.dispatch(takeClosed())
-  store.dispatch(edit('addLayers', layers))
+  store.dispatch(editIn(gesture, 'addLayers', layers))
   store.dispatch(layersChosen(layers.map(l => l.id)))
 }
 

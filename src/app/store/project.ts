@@ -29,7 +29,13 @@ export type TakeChanges = { digest: string } & Partial<Pick<Take, 'name' | 'mark
 
 /** Applies one of core's edits to the open shot. */
 export const edited = createAction<EditPayload>('project/edited')
-export const takeChanged = createAction<TakeChanges>('project/takeChanged')
+export const takeChanged = createAction(
+  'project/takeChanged',
+  (payload: TakeChanges, gesture: string | null = null) => ({
+    payload,
+    meta: { gesture },
+  }),
+)
 /** The take and every layer of it. */
 export const takeRemoved = createAction<string>('project/takeRemoved')
 /** Takes back all that a gesture has done so far, as if it had not begun. */
@@ -41,6 +47,12 @@ type Change = Edited | ReturnType<typeof takeChanged> | ReturnType<typeof takeRe
 /** Whether an action changes the document and can be taken back. */
 export const changesProject = (action: unknown): action is Change =>
   edited.match(action) || takeChanged.match(action) || takeRemoved.match(action)
+
+/** The gesture that a change is a part of, all of which is undone together; null where it stands alone. */
+export function gestureOf(change: Change): string | null {
+  if (edited.match(change)) return change.payload.gesture
+  return takeChanged.match(change) ? change.meta.gesture : null
+}
 
 function apply(project: Project, action: Change): void {
   if (edited.match(action)) {

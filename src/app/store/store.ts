@@ -7,7 +7,7 @@ import { aimReducer } from './aim'
 import { brushReducer } from './brush'
 import { jobsReducer } from './jobs'
 import { keysReducer } from './keys'
-import { changed, changeMade, changesProject, edited, HISTORY, projectReducer } from './project'
+import { changed, changeMade, changesProject, edited, gestureOf, HISTORY, projectReducer } from './project'
 import { keepRoom, roomReducer } from './room'
 import { seamsReducer } from './seams'
 import { groupEntered, layerChosen, refusalTold, viewReducer } from './view'
@@ -37,7 +37,7 @@ const door: Middleware = api => next => action => {
   const refusal = outcome.ok ? null : outcome.problem
   if (refusal !== state.view.refusal) api.dispatch(refusalTold(refusal))
   if (!outcome.ok || outcome.value === before) return action
-  return next(changeMade({ project: outcome.value, gesture: edited.match(action) ? action.payload.gesture : null }))
+  return next(changeMade({ project: outcome.value, gesture: gestureOf(action) }))
 }
 
 /** Who is inside a group that is taken back finds himself in the shot again. */

@@ -21,6 +21,7 @@ import { soften, standing } from './soften'
 import { dropFaint } from './specks'
 import { steady, type Tones } from './steady'
 import { addHint, type Hint, paintAlpha } from './strokes'
+import { type Whereabouts, whereaboutsOf } from './whereabouts'
 import { crop, cropCells, cropPlane, fillPart, paste, pastePlane } from './window'
 
 export interface CutoutFrame extends Measured {
@@ -62,8 +63,8 @@ interface Painted {
 export interface Cutout {
   /** The next frame of the take, of the plate's size, which stays as it is until the one after it was told of; with what was painted, by how many frames away that was. */
   next(frame: Cells, hints?: readonly Painted[]): CutoutFrame
-  /** The same with no matte made of it. */
-  look(frame: Cells): Measured
+  /** The same with no matte made of it, and where somebody is. */
+  look(frame: Cells): Measured & { where: Whereabouts | null }
   /** The light of the frame that was cut out last, with what is added to all of it. */
   light(frame: Cells): Light
   /** Forgets all that was learnt: the next frame is a first one again. `sensitive`: 0..100, how little somebody has to differ from the set from now on; 50 as a rule. */
@@ -257,7 +258,10 @@ export function cutout(plate: Cells): Cutout {
     },
     look(frame) {
       alphaBefore = null
-      return observe(frame, [], measured => measured)
+      return observe(frame, [], (measured, _, sight) => ({
+        ...measured,
+        where: sight && whereaboutsOf(sight.is, sight.part, sight.standing, plate),
+      }))
     },
     next: (frame, hints = []) =>
       observe(frame, hints, (measured, noise, sight) => {

@@ -17,7 +17,7 @@ export {
   lockOffRecipe,
   strokesOf,
 } from './recipe'
-export { type Advice, type Finding, findings, type Measured, type Seen } from './report'
+export { type Advice, type Finding, findings, type Measured, ON_THE_WAY, type Seen } from './report'
 export { type Bend, differencesOf, featherFor, findSeam, meanAlong } from './seam'
 export { putSetBack } from './settle'
 export { addHint, type Hint, hintOf, type Stroke } from './strokes'

@@ -58,7 +58,7 @@ export function cutOf({ settings }: Recipe): Pick<Cut, 'from' | 'to' | 'sensitiv
 }
 
 /** Grows whenever a take tells something else than before. */
-const LOCK_OFF = 11
+const LOCK_OFF = 12
 
 /** What a take tells of its camera, light and people: by a plate, or by what shows most of the time in itself. */
 export const lockOffRecipe = (take: string, plate: Pick<Cut, 'plate' | 'from' | 'to'> | null): Recipe => ({

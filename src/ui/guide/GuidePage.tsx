@@ -34,7 +34,10 @@ const WORDS: readonly [string, string][] = [
   ['Choose several', 'press with Ctrl or Shift, or draw a box over empty lanes'],
   ['Hold snapping off', 'keep Ctrl pressed while dragging'],
   ['Lanes closer', 'wheel over the ruler, or Ctrl with the wheel; Shift with the wheel scrolls'],
-  ['Acts', 'look at a take alone, mark in and out, keep the part; then place all acts at once'],
+  [
+    'Acts',
+    'look at a take alone, mark in and out, keep the part; then place all acts at once. The lock-off report finds them, too',
+  ],
 ]
 
 const head = 'mb-3 text-xl'

@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { doingFor } from '../../app/engine/advice'
 import type { TakeReport } from '../../app/engine/reports'
 import { projectOf, useStore } from '../../app/store'
-import type { Finding } from '../../core/plate'
+import { type Finding, ON_THE_WAY } from '../../core/plate'
 import type { Take } from '../../core/shot'
 import { TextButton } from '../common/Button'
 import { useReports } from '../stage/engine-context'
@@ -106,10 +106,10 @@ function AgainstChoice({ take, report }: { take: Take; report: TakeReport }) {
   )
 }
 
-/** Of a take without faults: all that there is to say, in a line. What its picture is like can be read where there is more room. */
+/** Of a take without faults: all that there is to say, in a line. What its picture is like, and what lies between acts, can be read where there is more room. */
 const inShort = (findings: readonly Finding[]): string =>
   findings
-    .filter(f => f.about !== 'picture')
+    .filter(f => f.about !== 'picture' && f.word !== ON_THE_WAY)
     .map(f => f.sentence.replace(/\.$/, ''))
     .join('. ')
     .concat('.')
@@ -127,13 +127,13 @@ export function TakeSection({ take, frame, onPoint }: { take: Take } & PointProp
   const isReady = report.state === 'ready'
   const isPlain = isReady && !report.findings.some(f => f.isFault)
   const open = isOpen ?? !isPlain
-  // Without faults a take takes no more room than a line, and its plate is a touch away all the same.
-  const plate = report.findings.find(f => f.advice === 'plate')
+  // Without faults a take takes no more room than a line, and its plate and acts are a touch away all the same.
+  const offered = (['plate', 'acts'] as const).flatMap(advice => report.findings.find(f => f.advice === advice) ?? [])
   return (
     <section aria-label={take.name} className="border-t border-line py-3 first:border-t-0">
       <header className="flex items-center gap-3">
         <h2 className="font-display text-lg">{take.name}</h2>
-        <span className="line-clamp-2 min-w-0 flex-1 text-quiet">
+        <span className="line-clamp-3 min-w-0 flex-1 text-quiet">
           {isReady ? !open && inShort(report.findings) : ''}
         </span>
         {!isReady && (
@@ -141,7 +141,7 @@ export function TakeSection({ take, frame, onPoint }: { take: Take } & PointProp
             {howFar(report)}
           </span>
         )}
-        {!open && plate && <Doing take={take} report={report} finding={plate} />}
+        {!open && offered.map(finding => <Doing key={finding.advice} take={take} report={report} finding={finding} />)}
         {open && isReady && <MakePlate takes={[take]} />}
         {open && <AgainstChoice take={take} report={report} />}
         {isReady && (

@@ -2,6 +2,7 @@
 import type { Grain } from '../../look/grain'
 import type { Gain, Light } from '../light'
 import type { Movement } from '../movement'
+import type { Whereabouts } from '../whereabouts'
 
 /** What is measured of a frame against the plate as it is cut out. */
 export interface Measured {
@@ -24,6 +25,7 @@ export interface Measured {
 export interface Seen extends Measured {
   /** Its light with what is added to all of it. */
   veiled: Light
+  where: Whereabouts | null
   /** Told of some frames only, at the size that the take has. */
   grain?: Grain
   /** 0..1: on how much of the picture somebody stands in the plate. Told of the last frame only, and where that plate was not made of the take itself. */

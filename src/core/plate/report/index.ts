@@ -6,6 +6,7 @@ import { aboutPeople } from './people'
 import { aboutPicture } from './picture'
 
 export type { Advice, Finding, Measured, Seen } from './finding'
+export { ON_THE_WAY } from './people'
 
 /**
  * Everything worth a word about a take: of the camera, the light, who is there, and the picture. `first`: the number that its first frame has where this is read, such as 1 at the

@@ -1,5 +1,6 @@
 // When nobody is there, and where each act begins and ends, the shadow's coming and going told apart from the body's.
 import { type Finding, middle, overall, percent, type Seen } from './finding'
+import { staysWithin } from './stays'
 
 /** Shares of the picture that are nobody yet, and those that are too much to tell anything. */
 const NOBODY = 0.0015
@@ -15,10 +16,20 @@ const ELBOW = 0.0002
 /** Frames of the shortest stretch that is worth a word. */
 const LEAST = 5
 
+/** What a stretch is called in which somebody goes from one act to another. */
+export const ON_THE_WAY = 'on the way'
+
 interface Stretch {
   from: number
   to: number
   isEmpty: boolean
+}
+
+/** A part of a take: somebody acts, goes from one place to another between two acts, or is not there. */
+interface Part {
+  from: number
+  to: number
+  is: 'act' | 'way' | 'empty'
 }
 
 /** Stretches with and without anybody; what lasts for less than one is part of what it interrupts. */
@@ -58,13 +69,27 @@ function trimmed(
 }
 
 /** Frames by which a shadow is in the picture before somebody is, and after. */
-function shadowBeside(frames: readonly Seen[], { from, to }: Stretch): { before: number; after: number } {
+function shadowBeside(frames: readonly Seen[], { from, to }: Part): { before: number; after: number } {
   const usual = middle(frames.filter(f => f.share < NOBODY).map(f => f.shade))
   const isShaded = (at: number) => frames[at] !== undefined && frames[at].shade > usual + SHADOW
   let [first, last] = [from, to]
   while (isShaded(first - 1) && frames[first - 1]!.share < NOBODY) first--
   while (isShaded(last + 1) && frames[last + 1]!.share < NOBODY) last++
   return { before: from - first, after: last - to }
+}
+
+/** A take parted by who is there, and where: whoever stays at one place, then at another, acts twice. */
+function partsOf(frames: readonly Seen[]): Part[] {
+  return stretches(frames).flatMap((stretch): Part[] => {
+    // A plate has no room for a shadow.
+    if (stretch.isEmpty)
+      return [{ ...trimmed(frames, stretch, f => f.shade, SHADOW, { first: true, last: true }), is: 'empty' }]
+    return staysWithin(frames, stretch).flatMap(({ from, to }, i, all) => {
+      const act = { from, to, is: 'act' as const }
+      const before = all[i - 1]
+      return before && from > before.to + 1 ? [{ from: before.to + 1, to: from - 1, is: 'way' }, act] : [act]
+    })
+  })
 }
 
 const plural = (count: number): string => `${count} frame${count === 1 ? '' : 's'}`
@@ -93,30 +118,29 @@ export function aboutPeople(frames: readonly Seen[], first: number): Finding[] {
     const sentence = `The plate was filmed in another light: with that made up for, ${percent(unlike)} of this take stays unlike it. Nothing can be told by it: choose one that was taken beside it.`
     return [{ ...all, isFault: true, sentence, advice: null }]
   }
-  const found: Finding[] = []
-  const parts = stretches(frames).map(part =>
-    // A plate has no room for a shadow.
-    part.isEmpty ? trimmed(frames, part, f => f.shade, SHADOW, { first: true, last: true }) : part,
-  )
-  const acts = parts.filter(p => !p.isEmpty)
-  const isPlate = ({ from, to, isEmpty }: Stretch) => isEmpty && to - from + 1 >= LEAST
-  const isWorthCutting = acts.length > 1 || parts.some(isPlate)
-  for (const part of parts) {
-    const { from, to, isEmpty } = part
+  const parts = partsOf(frames)
+  const acts = parts.filter(p => p.is === 'act')
+  const isPlate = ({ from, to, is }: Part) => is === 'empty' && to - from + 1 >= LEAST
+  const advice = acts.length > 1 || parts.some(isPlate) ? 'acts' : null
+  return parts.flatMap((part): Finding[] => {
+    const { from, to, is } = part
     const own = { about: 'people', from, to, isFault: false } as const
-    if (isPlate(part)) {
-      const sentence = `Nobody is there from frame ${first + from} to ${first + to}: a plate.`
-      found.push({ ...own, word: 'nobody here', sentence, advice: 'plate' })
-    } else if (!isEmpty) {
-      const number = acts.indexOf(part) + 1
-      const sentence = `Act ${number}: frames ${first + from} to ${first + to}.${shadowWords(shadowBeside(frames, part))}`
-      found.push({
-        ...own,
-        word: `act ${number}`,
-        sentence,
-        advice: isWorthCutting ? 'acts' : null,
-      })
+    const span = `${first + from} to ${first + to}`
+    if (is === 'act') {
+      const word = `act ${acts.indexOf(part) + 1}`
+      const sentence = `A${word.slice(1)}: frames ${span}.${shadowWords(shadowBeside(frames, part))}`
+      return [{ ...own, word, sentence, advice }]
     }
-  }
-  return found
+    if (is === 'way')
+      return [{ ...own, word: ON_THE_WAY, sentence: `On the way to another place: frames ${span}.`, advice: null }]
+    if (!isPlate(part)) return []
+    return [
+      {
+        ...own,
+        word: 'nobody here',
+        sentence: `Nobody is there from frame ${first + from} to ${first + to}: a plate.`,
+        advice: 'plate',
+      },
+    ]
+  })
 }

@@ -1,15 +1,6 @@
 import { expect, it } from 'vitest'
+import { seenTake as take } from '../../../testing/seen'
 import { findings, type Seen } from '.'
-
-/** Frames told one by one, of a take of 100. */
-const take = (of: (frame: number) => Partial<Seen> & { x?: number; y?: number; light?: number }): Seen[] =>
-  Array.from({ length: 100 }, (_, i) => {
-    const { x = 0, y = 0, light = 1, ...more } = of(i)
-    const wobble = 0.01 * Math.sin(i * 7)
-    const seen = { share: 0, unsure: 0, shade: 0, sharp: 1, dark: 0, bright: 0, gain: [light, light, light] as const }
-    const veiled = { gain: seen.gain, offset: 0 }
-    return { ...seen, veiled, movement: { x: x + wobble, y: y - wobble, turn: 0, scale: 1 }, ...more }
-  })
 
 const about = (kind: string, frames: Seen[]) => findings(frames).filter(f => f.about === kind)
 
@@ -110,6 +101,38 @@ it('parts a take into acts and stretches in which nobody is there', () => {
   expect(switched.find(f => f.about === 'light')).toMatchObject({ from: 30, word: 'darker', advice: 'split' })
   expect(findings(take(() => ({ share: 0.2, shade: 0.1, light: 0.5 }))).length).toBeGreaterThan(1)
   expect(findings([])).toEqual([])
+})
+
+it('parts one long take where somebody goes from one place to another, and nowhere else', () => {
+  const acts = (of: (frame: number) => number | null, size = { width: 0.1, height: 0.4 }) =>
+    about(
+      'people',
+      take(i => {
+        const x = of(i)
+        const [left, right] = [(x ?? 0) - size.width / 1.6, (x ?? 1) + size.width / 1.6]
+        const seen = Math.max(0, Math.min(1, right) - Math.max(0, left)) / (right - left)
+        const where = x === null ? null : { x: (Math.max(0, left) + Math.min(1, right)) / 2, y: 0.6, ...size }
+        return { share: 0.08 * seen, where: where && { ...where, atBorder: left < 0 || right > 1 } }
+      }),
+    ).map(f => `${f.word} ${f.from}-${f.to}`)
+  const sway = (i: number) => 0.02 * Math.sin(i / 5)
+  const walk = (i: number, from: number, to: number) => Math.max(0, Math.min(1, (i - from) / (to - from)))
+  expect(acts(i => 0.2 + 0.5 * walk(i, 30, 50))).toEqual(['act 1 0-30', 'on the way 31-49', 'act 2 50-99'])
+  // There and back again, hidden for a moment.
+  expect(acts(i => (i === 12 ? null : 0.2 + sway(i) + 0.5 * (walk(i, 20, 30) - walk(i, 60, 70))))).toHaveLength(5)
+  // Coming and going belong to the acts; who only leans over, goes through the picture or on and on acts once.
+  expect(
+    acts(i => -0.1 + 0.4 * walk(i, 5, 15) + 0.4 * walk(i, 45, 60) + 0.4 * walk(i, 85, 95)).filter(w =>
+      /act|way/.test(w),
+    ),
+  ).toHaveLength(3)
+  for (const x of [
+    (i: number) => 0.5 + sway(i) + 0.06 * (walk(i, 30, 35) - walk(i, 60, 65)),
+    (i: number) => -0.1 + 0.012 * i,
+    (i: number) => 0.1 + 0.008 * i,
+    (i: number) => 0.5 + 0.004 * ((i * 37) % 11),
+  ])
+    expect(acts(x).filter(w => /act|way/.test(w))).toHaveLength(1)
 })
 
 it('numbers frames from where they are read, and has nothing to cut where somebody is there all along', () => {

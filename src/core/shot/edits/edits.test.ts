@@ -4,6 +4,7 @@ import { produce } from 'immer'
 import { describe, expect, it } from 'vitest'
 import { testLayer, testProject, testShot, testTake } from '../../../testing/documents'
 import { checkProject } from '../../door'
+import { sample } from '../../keys'
 import { neededFrames, planFrame } from '../../plan'
 import { edits, type Layer, momentAt, type Shot, type Timing } from '..'
 
@@ -71,6 +72,57 @@ describe('cutting', () => {
         expect(rounded(pictures(shot))).toEqual(before)
       }),
     )
+  })
+
+  it('into acts shows what was there, all of them from where the layer began, and the shot ends with the longest', () => {
+    fc.assert(
+      fc.property(
+        anyLayer,
+        fc.array(fc.integer({ min: -5, max: 120 }), { minLength: 4, maxLength: 4 }),
+        (layer, ends) => {
+          const shot = testShot([layer])
+          const before = pictures(shot)
+          const [a, b, c, d] = ends.sort((x, y) => x - y) as [number, number, number, number]
+          const acts = [
+            { name: 'One', from: a, to: b },
+            { name: 'Two', from: c, to: d },
+          ]
+          edits.cutIntoActs(shot, layer.id, acts)
+          if (shot.layers.length < 2) return
+          const { span } = layer
+          shot.layers.forEach((part, i) => {
+            const from = Math.max(span.from, acts[i]!.from)
+            const alone = pictures({ ...shot, layers: [part] })
+            const shown = before.slice(from, Math.min(span.to, acts[i]!.to, from + shot.length - span.from))
+            expect(rounded(alone.slice(span.from, span.from + shown.length))).toEqual(rounded(shown))
+          })
+          const end = Math.max(...shot.layers.map(l => l.span.to))
+          expect(shot.length).toBe(Math.min(before.length, end))
+        },
+      ),
+    )
+    const keyed = testLayer(0, {
+      opacity: {
+        keys: [
+          { frame: 0, value: 0, ease: 'linear' },
+          { frame: 60, value: 1, ease: 'linear' },
+        ],
+      },
+      fade: { in: 5, out: 5 },
+    })
+    const shot = testShot([keyed, testLayer(1)])
+    edits.cutIntoActs(shot, 'layer-0', [
+      { name: 'One', from: 0, to: 30 },
+      { name: 'Two', from: 50, to: Number.NaN },
+      { name: 'Three', from: 40, to: 80 },
+    ])
+    expect(shot.layers.map(l => [l.name, l.span.to, l.fade])).toEqual([
+      ['One', 30, { in: 5, out: 0 }],
+      ['Three', 40, { in: 0, out: 0 }],
+      [expect.anything(), 100, expect.anything()],
+    ])
+    expect(sample(shot.layers[1]!.opacity, 20)).toBeCloseTo(1)
+    expect(shot.length).toBe(100)
   })
 
   it('trims and slips never show a frame outside the take', () => {

@@ -1,5 +1,6 @@
 // Everything that can be done to a shot, each as a small change to a draft. A layer or piece that is not there, or is
 // locked, is left alone.
+export * from './acts'
 export * from './graphics'
 export * from './group'
 export * from './layers'
