@@ -3,7 +3,7 @@ import { beforeEach, describe, expect, it } from 'vitest'
 import { type Finding, findings, type Seen } from '../../core/plate'
 import { testLayer, testProject, testTake } from '../../testing/documents'
 import { seenTake as seen } from '../../testing/seen'
-import { opened, projectOf, rootShot, store, undo, viewReset } from '../store'
+import { edit, groupEntered, opened, projectOf, rootShot, store, undo, viewReset } from '../store'
 import { doingFor } from './advice'
 import type { TakeReport } from './reports'
 
@@ -51,6 +51,14 @@ describe('what is done about a finding', () => {
     store.dispatch(undo())
     expect(layer('layer-0')!.looks).toEqual([])
     expect(now().isDone).toBe(false)
+  })
+
+  it('is done to the shot, also while a group of it is open', () => {
+    store.dispatch(edit('groupLayers', ['layer-1'], 'Group'))
+    const group = shot().layers.find(l => l.source.kind === 'group')!
+    store.dispatch(groupEntered({ into: [group.id], frame: 0, layer: null }))
+    doing(reported(seen(i => ({ x: i < 50 ? 0 : 3 }))), 'steady')().run()
+    expect(layer('layer-0')!.place).toMatchObject({ keys: expect.any(Array) })
   })
 
   it('steadies what was bumped', () => {

@@ -2,7 +2,7 @@
 import { type Advice, type Finding, lightsOf } from '../../core/plate'
 import { edits, type Layer, momentAt, newId, type Shot, type Take } from '../../core/shot'
 import { frameToSeconds, type Rate, secondsToFrame } from '../../core/time'
-import { editIn, projectOf, rootShot, store, takeChanged } from '../store'
+import { editIn, groupEntered, projectOf, rootShot, store, takeChanged } from '../store'
 import { placeActs, placePlate } from './place'
 import type { TakeReport } from './reports'
 
@@ -163,6 +163,12 @@ export function doingFor(
     name: doing.name,
     hindered: doing.hindered(one),
     isDone: doing.isDone(one),
-    run: () => doing.run(one, newId()),
+    run() {
+      // It is done to the shot, not to a group of it that is open.
+      const { into, frame } = store.getState().view
+      if (into.length > 0)
+        store.dispatch(groupEntered({ into: [], frame: Math.min(frame, shot.length - 1), layer: null }))
+      doing.run(one, newId())
+    },
   }
 }
