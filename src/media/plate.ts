@@ -1,12 +1,12 @@
 // Plates: the mean of frames that show a set empty, or what shows most of the time while people move about in it.
 import { LRUCache } from 'lru-cache'
 import {
-  addCells,
   blankCells,
   type Cells,
   type Cut,
   cellsToRgba,
   copyCells,
+  emptyMean,
   inLight,
   type Kept,
   keptCells,
@@ -43,7 +43,7 @@ function meansOf(frames: Frames): LRUCache<string, Mean> {
   return known
 }
 
-/** The mean of a plate's frames from one moment to another, in px of the take. Throws MediaProblem where it cannot be that take's plate. */
+/** The mean of a plate's frames from one moment to another, or of the longest part of them in which nobody comes or goes, in px of the take. Throws MediaProblem where it cannot be that take's plate. */
 export async function readPlate(
   k: Kernels,
   frames: Frames,
@@ -69,7 +69,9 @@ export async function readPlate(
   }
   const cells = blankCells(own, size)
   const spread = indicesFrom(0, count).map(i => first + Math.round((i * (last - first)) / Math.max(1, count - 1)))
-  for await (const _ of framesInTurn(k, frames, plate, spread, isWanted, () => cells)) addCells(mean, cells, 1 / count)
+  const empty = emptyMean(mean, count)
+  for await (const _ of framesInTurn(k, frames, plate, spread, isWanted, () => cells)) empty.add(cells)
+  empty.end()
   const { y, u, v, luma } = mean
   kept.set(key, { y: y.slice(), u: u.slice(), v: v.slice(), luma: luma.slice() })
   return mean

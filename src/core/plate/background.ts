@@ -2,18 +2,18 @@
 import type { Cells } from './cells'
 import { boxMean, roomFor } from './plane'
 
-const PLANES = ['y', 'u', 'v', 'luma'] as const
+export const PLANES = ['y', 'u', 'v', 'luma'] as const
+
+/** The planes of a picture, apart from the kernels' memory. */
+export type Kept = Record<(typeof PLANES)[number], Float32Array>
 
 /** Adds a share of one picture to another. */
-export function addCells(to: Cells, from: Cells, share: number): void {
+export function addCells(to: Kept, from: Kept, share: number): void {
   for (const name of PLANES) {
     const [sum, part] = [to[name], from[name]]
     for (let i = 0; i < sum.length; i++) sum[i]! += part[i]! * share
   }
 }
-
-/** The planes of a picture, apart from the kernels' memory. */
-export type Kept = Record<(typeof PLANES)[number], Float32Array>
 
 export const keptCells = ({ y, u, v, luma }: Cells): Kept => ({
   y: y.slice(),

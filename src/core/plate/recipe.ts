@@ -23,7 +23,7 @@ export const CUTOUT_METHOD = 'cutout'
 /** The picture of a cut-out that shows somebody's own colours where they are soft, and is clear elsewhere. */
 export const COLOURS_PART = 'colours'
 /** Grows whenever frames come out otherwise than before. */
-const VERSION = 14
+const VERSION = 15
 
 /** Somebody told by strokes alone. */
 export const CARRIED_METHOD = 'carried'
@@ -58,7 +58,7 @@ export function cutOf({ settings }: Recipe): Pick<Cut, 'from' | 'to' | 'sensitiv
 }
 
 /** Grows whenever a take tells something else than before. */
-const LOCK_OFF = 12
+const LOCK_OFF = 13
 
 /** What a take tells of its camera, light and people: by a plate, or by what shows most of the time in itself. */
 export const lockOffRecipe = (take: string, plate: Pick<Cut, 'plate' | 'from' | 'to'> | null): Recipe => ({
