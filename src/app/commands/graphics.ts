@@ -1,7 +1,7 @@
 // Layers that are drawn instead of filmed.
 
 import { SHAPES } from '../../core/shape'
-import { makePanel } from '../../core/shot'
+import { isPlate, type Layer, makePanel } from '../../core/shot'
 import { addGraphic, addLettering, lettersToPieces } from '../engine/lettering'
 import { drawingSet, pieceChosen, store, typingSet } from '../store'
 import { type Command, chosen, inShot, one, shot, view } from './command'
@@ -21,6 +21,13 @@ function addPanel(shape: Parameters<typeof makePanel>[1]): void {
   if (SHAPES[piece.shape.kind].isDrawn) store.dispatch(drawingSet(true))
 }
 
+/** The chosen layer; where that is a plate, behind which nothing shows, the one before it. */
+function nearerThanPlate(): Layer | undefined {
+  const [layer, open] = [chosen(), shot()]
+  if (!layer || !open || !isPlate(layer, open)) return layer ?? undefined
+  return open.layers[open.layers.indexOf(layer) - 1]
+}
+
 export const GRAPHICS: readonly Command[] = [
   {
     id: 'lettering',
@@ -36,7 +43,7 @@ export const GRAPHICS: readonly Command[] = [
     group: 'Layer',
     keys: 'alt+t',
     applies: () => canAdd() && one(),
-    run: stage => void addLettering(stage, chosen()?.id),
+    run: stage => void addLettering(stage, nearerThanPlate()?.id),
   },
   {
     id: 'type',

@@ -44,6 +44,7 @@ export const CUTOUT: ShapeKind<Cut, PlannedShown> = {
       settled: maybe(flag),
     }),
   files: ({ plate }) => (plate === '' ? [] : [plate]),
+  plate: ({ plate, from, to }) => (plate === '' ? null : { plate, from, to }),
   isMade: isTold,
   // From one plate to another there is nothing in between.
   mix: one => one,

@@ -113,6 +113,8 @@ export interface ShapeKind<V, P> {
   shownAs?(value: V, layer: string): V
   /** Digests of the files that it cannot be made without; left out: none. */
   files?(value: V): readonly string[]
+  /** What shows the set empty by what somebody chose for it; left out: nothing does. */
+  plate?(value: V): Beside['plate']
   /** Whether pictures have to be made for it by recipe; left out: never. */
   isMade?(value: V): boolean
   /** What it becomes where the px that it is told in come to lie elsewhere. */

@@ -1,5 +1,5 @@
 // What a new piece of a layer's matte may be made of.
-import type { Beside } from '../shape'
+import { type Beside, SHAPES, shapeAt } from '../shape'
 import { asTake } from '../source'
 import { besideLayer } from './shown'
 import { momentAt } from './timing'
@@ -19,8 +19,24 @@ export function plateIn({ layers, rate }: Shot, takes: readonly Take[], own: Lay
   return acts.some(act => from < act.to && to > act.from) ? null : { plate: digest, from, to }
 }
 
+const digestOf = (layer: Layer | undefined) => layer && asTake(layer.source)?.digest
+
+/** The plates by which somebody is cut out of layers. */
+const platesOf = (layers: readonly Layer[]): Exclude<Beside['plate'], null>[] =>
+  layers.flatMap(l => l.matte).flatMap(({ shape }) => SHAPES[shape.kind].plate?.(shapeAt(shape, 0)) ?? [])
+
+/** The plate by which somebody is cut out of a layer's take already, in whichever layer. */
+function plateOfOthers({ layers }: Shot, own: Layer | undefined): Beside['plate'] {
+  const alike = layers.filter(l => digestOf(l) !== undefined && digestOf(l) === digestOf(own))
+  return platesOf(alike)[0] ?? null
+}
+
+/** Whether a layer is the set behind whoever is cut out by it: nothing shows behind that. */
+export const isPlate = (layer: Layer, { layers }: Shot): boolean =>
+  layer.matte.length === 0 && platesOf(layers).some(({ plate }) => plate === digestOf(layer))
+
 /** What there is beside a layer for a new piece of its matte. */
 export function besideOf(shot: Shot, takes: readonly Take[], layer: string): Beside {
   const own = shot.layers.find(l => l.id === layer)
-  return { layer: besideLayer(shot, layer), plate: plateIn(shot, takes, own) }
+  return { layer: besideLayer(shot, layer), plate: plateOfOthers(shot, own) ?? plateIn(shot, takes, own) }
 }

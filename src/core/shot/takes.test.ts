@@ -11,6 +11,7 @@ import {
   dropTakeLayers,
   framesOf,
   innerShot,
+  isPlate,
   makeLayer,
   makePiece,
   makeProject,
@@ -159,6 +160,12 @@ describe('shots inside shots', () => {
     const acts = (from: number, to: number) => [{ ...take, acts: [{ id: 'act', name: 'Act 1', from, to }] }]
     expect(besideOf(shot, acts(0, 2), own).plate).not.toBeNull()
     expect(besideOf(shot, acts(2, 4), own).plate).toBeNull()
+    // Whoever else of the take is cut out is so by a plate that somebody chose.
+    const cut = { plate: testTake(2).digest, from: 1, to: 2, sensitive: 50, shadow: 100 }
+    shot.layers.push({ ...shot.layers[0]!, id: 'layer-8', matte: [makePiece({ kind: 'cutout', cut })] })
+    expect(besideOf(shot, acts(2, 4), own).plate).toEqual({ plate: cut.plate, from: 1, to: 2 })
+    const plate = testLayer(2, { id: 'plate' })
+    expect([plate, ...shot.layers].map(l => isPlate(l, shot))).toEqual([true, ...shot.layers.map(() => false)])
   })
 
   it('show one layer alone, or all if that one is gone', () => {
