@@ -17,8 +17,8 @@ export interface TakeReport {
   take: string
   /** null: what shows most of the time in the take itself. */
   against: Against | null
-  state: 'none' | 'looking' | 'ready' | 'failed'
-  /** Frames so far, and how many there are; 0 as long as that is not known. */
+  state: 'none' | 'waiting' | 'looking' | 'ready' | 'failed'
+  /** Frames so far, and how many there are; 0 before the first of them, as long as the set behind them is made. */
   seen: readonly Seen[]
   of: number
   /** Once it is ready. */
@@ -85,12 +85,12 @@ export function startReports(project: string, thread: PlateThread): Reports {
   async function look(begun: TakeReport): Promise<void> {
     const { take, against } = begun
     const name = takes().find(t => t.digest === take)?.name ?? ''
-    put({ ...begun, state: 'looking' })
     const isWanted = () => reports.get(take)?.against === against
     const seen: Seen[] = []
     let toldAt = Number.NEGATIVE_INFINITY
     await runJob({ kind: 'look', project, name }, ({ signal, tell }) =>
       orAborted(signal, async () => {
+        if (isWanted()) put({ ...begun, state: 'looking' })
         const onSeen = async (more: Seen[], of: number) => {
           seen.push(...more)
           tell(seen.length / of)
@@ -128,13 +128,13 @@ export function startReports(project: string, thread: PlateThread): Reports {
       for (const { digest } of takes()) {
         const known = reports.get(digest)
         if (known && known.state !== 'none') continue
-        const report = { ...blank(digest, usualPlate(digest)), state: 'looking' as const }
+        const report = { ...blank(digest, usualPlate(digest)), state: 'waiting' as const }
         put(report)
         begin(report)
       }
     },
     lookAgainst(take, against) {
-      const report = { ...blank(take, against), state: 'looking' as const }
+      const report = { ...blank(take, against), state: 'waiting' as const }
       put(report)
       begin(report)
     },

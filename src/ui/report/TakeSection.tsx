@@ -114,10 +114,12 @@ const inShort = (findings: readonly Finding[]): string =>
     .join('. ')
     .concat('.')
 
-function howFar({ state, seen, of, problem }: TakeReport): string {
+function howFar({ state, against, seen, of, problem }: TakeReport): string {
   if (state === 'failed') return `◆ It cannot be looked through: ${problem}.`
   if (state === 'none') return 'Nobody has looked through it.'
-  return of === 0 ? 'Waiting to be looked through…' : `Looked at ${seen.length} of ${of} frames`
+  if (state === 'waiting') return 'Waiting to be looked through…'
+  if (of === 0) return against ? 'Reading the plate…' : 'Finding the set behind whoever is in it…'
+  return `Looked at ${seen.length} of ${of} frames`
 }
 
 export function TakeSection({ take, frame, onPoint }: { take: Take } & PointProps) {

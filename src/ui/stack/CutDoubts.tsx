@@ -60,6 +60,7 @@ export function CutDoubts({ layer, cut, onMade }: { layer: Layer; cut: Cut; onMa
   const doubts = report.findings.filter(isInTheWay)
   return (
     <div className="col-span-2 flex flex-col gap-1 text-xs text-quiet" role="status">
+      {report.state === 'waiting' && 'Waiting to be checked by this plate…'}
       {report.state === 'looking' && `Checking it by this plate: ${report.seen.length} of ${report.of || '…'} frames`}
       {report.state === 'ready' && doubts.length === 0 && 'By this plate nothing is in the way of a clean cut.'}
       {doubts.map(({ from, sentence }) => (
