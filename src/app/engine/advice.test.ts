@@ -131,6 +131,19 @@ describe('what is done about a finding', () => {
     expect(take().acts).toEqual([])
   })
 
+  it('cuts to the one act that there is, and not into more than there is room for', () => {
+    store.dispatch(opened(testProject([testLayer(0)])))
+    const report = reported(seen(i => ({ share: i >= 20 && i <= 60 ? 0.1 : 0 })))
+    const act = doing(report, 'acts')
+    expect(act().name).toBe('Cut to this act')
+    act().run()
+    expect(shot()).toMatchObject({ length: 41, layers: [{ name: 'Act 1', span: { from: 0, to: 41 } }] })
+    expect(act().isDone).toBe(true)
+    const full = Array.from({ length: 250 }, (_, i) => testLayer(0, { id: `layer-${i}` }))
+    store.dispatch(opened(testProject(full)))
+    expect(act().hindered).toContain('more than the shot has room for')
+  })
+
   it('says why it cannot be done', () => {
     store.dispatch(opened(testProject([testLayer(1)])))
     const report = reported(seen(i => ({ x: i < 50 ? 0 : 3, light: i < 50 ? 1 : 1.02 })))

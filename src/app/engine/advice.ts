@@ -1,6 +1,6 @@
 // What can be done about what a take says, each in one touch that can be taken back.
 import { type Advice, type Finding, lightsOf } from '../../core/plate'
-import { edits, type Layer, momentAt, newId, type Shot, type Take } from '../../core/shot'
+import { edits, type Layer, LIMITS, momentAt, newId, type Shot, type Take } from '../../core/shot'
 import { frameToSeconds, type Rate, secondsToFrame } from '../../core/time'
 import { editIn, groupEntered, projectOf, rootShot, store, takeChanged } from '../store'
 import { placeActs, placePlate } from './place'
@@ -19,7 +19,7 @@ export interface Case {
 
 interface Doing {
   /** What the button says. */
-  name: string
+  name(one: Case): string
   /** Why it cannot be done, or null. */
   hindered(one: Case): string | null
   isDone(one: Case): boolean
@@ -85,7 +85,7 @@ const actOf =
 
 const DOINGS: Readonly<Record<Exclude<Advice, 'empty'>, Doing>> = {
   steady: {
-    name: 'Steady it onto the plate',
+    name: () => 'Steady it onto the plate',
     hindered: one =>
       noLayer(one) ?? (one.layers.some(l => l.locked) ? 'A layer of the take is locked: unlock it first.' : null),
     isDone: one =>
@@ -96,7 +96,7 @@ const DOINGS: Readonly<Record<Exclude<Advice, 'empty'>, Doing>> = {
     },
   },
   match: {
-    name: 'Match its light',
+    name: () => 'Match its light',
     hindered: noLayer,
     isDone: one =>
       one.layers.length > 0 &&
@@ -106,7 +106,7 @@ const DOINGS: Readonly<Record<Exclude<Advice, 'empty'>, Doing>> = {
     },
   },
   split: {
-    name: 'Cut the take there',
+    name: () => 'Cut the take there',
     hindered: noLayer,
     isDone: ({ layers, shot, rate, finding }) =>
       layers.length > 0 && layers.every(l => cutBefore(l, shot.rate, rate, finding.from) === null),
@@ -118,7 +118,7 @@ const DOINGS: Readonly<Record<Exclude<Advice, 'empty'>, Doing>> = {
     },
   },
   plate: {
-    name: 'Use it as the plate',
+    name: () => 'Use it as the plate',
     hindered: () => null,
     isDone(one) {
       const { from, to } = stretchOf(one)
@@ -131,8 +131,12 @@ const DOINGS: Readonly<Record<Exclude<Advice, 'empty'>, Doing>> = {
     },
   },
   acts: {
-    name: 'Cut into these acts',
-    hindered: () => null,
+    name: one => (actsOf(one).length > 1 ? 'Cut into these acts' : 'Cut to this act'),
+    hindered(one) {
+      const { length } = actsOf(one)
+      const isMuch = length > LIMITS.acts || one.shot.layers.length + length > LIMITS.layers
+      return isMuch ? `${length} acts are more than the shot has room for.` : null
+    },
     isDone: one => actsOf(one).every(({ word }) => one.take.acts.some(a => a.name.toLowerCase() === word)),
     run(one, gesture) {
       const acts = actsOf(one).map(finding => ({
@@ -160,7 +164,7 @@ export function doingFor(
   const one: Case = { take, rate: take.picture.rate, report, finding, shot, layers }
   const doing = DOINGS[finding.advice]
   return {
-    name: doing.name,
+    name: doing.name(one),
     hindered: doing.hindered(one),
     isDone: doing.isDone(one),
     run() {

@@ -47,8 +47,7 @@ export function cutIntoActs(shot: Shot, layer: string, acts: readonly ActSpan[])
   const inside = acts
     .map(({ name, from, to }) => ({ name, from: Math.max(span.from, from), to: Math.min(span.to, to) }))
     .filter(({ from, to }) => Number.isInteger(from) && Number.isInteger(to) && from < to)
-    .slice(0, LIMITS.layers - shot.layers.length + 1)
-  if (inside.length < 2) return
+  if (inside.length === 0 || shot.layers.length - 1 + inside.length > LIMITS.layers) return
   const parts = inside.map((act, i) => partOf(i === 0 ? clone(found) : copyOf(found), act, shot))
   const at = shot.layers.indexOf(found)
   shot.layers.splice(at, 1, ...parts)
