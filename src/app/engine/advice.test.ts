@@ -102,10 +102,16 @@ describe('what is done about a finding', () => {
     ])
     expect(layer('Act 2')).toMatchObject({ timing: { from: 3.2 } })
     expect(acts().isDone).toBe(true)
-    // One touch, one step back: here it was placed anew, as two layers show the take.
+    expect(shot().layers.map(l => l.name)).toEqual(['Act 1', 'Act 2', expect.anything(), 'Plate'])
+    // One touch, one step back.
     store.dispatch(undo())
     expect(acts().isDone).toBe(false)
     expect(shot().layers.map(l => l.name)).not.toContain('Act 1')
+    // Of several layers that play it none is the one to be cut: the acts are placed anew.
+    store.dispatch(edit('duplicateLayers', [layer('layer-0')!]))
+    const before = shot().layers.length
+    acts().run()
+    expect(shot().layers).toHaveLength(before + 2)
   })
 
   it('cuts the layer of one long take with all that was done to it, the walk between two acts left out', () => {

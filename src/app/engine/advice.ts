@@ -66,12 +66,14 @@ const titled = (word: string): string => word[0]!.toUpperCase() + word.slice(1)
 
 const actsOf = (one: Case): Finding[] => one.report.findings.filter(f => f.about === 'people' && f.advice === 'acts')
 
-/** The one layer that plays the take, and shows all its acts: it is cut, with all that was done to it. */
+/** The one layer that plays all acts of the take: it is cut, with all that was done to it. */
 function playedLayer(one: Case): Layer | null {
-  const [layer] = one.layers
-  if (!layer || one.layers.length > 1 || layer.locked || layer.timing.kind !== 'play') return null
-  const spans = actsOf(one).map(actOf(layer, one))
-  return spans.every(({ from, to }) => from < to) ? layer : null
+  const showsActs = (layer: Layer) =>
+    actsOf(one)
+      .map(actOf(layer, one))
+      .every(({ from, to }) => from < to)
+  const played = one.layers.filter(layer => layer.timing.kind === 'play' && showsActs(layer))
+  return played.length === 1 && !played[0]!.locked ? played[0]! : null
 }
 
 /** The frames of the shot in which a layer shows an act of its take. */
