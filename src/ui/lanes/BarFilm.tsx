@@ -61,7 +61,9 @@ export function BarFilm({ layer, rate, scale, height }: BarFilmProps) {
       for (let x = begins + Math.floor(Math.max(0, -begins) / step) * step; x < width; x += step) {
         const frame = Math.round(scale.frame(x + left) - layer.span.from)
         const at = Math.max(0, momentAt(layer.timing, Math.max(0, frame), rate).seconds)
-        const small = derived.frame(digest, at, exact)
+        // A cut shows what it begins with, not what was just cut away.
+        const isCut = resting && sheet !== null && frame <= 0 && at > 0
+        const small = derived.frame(digest, at, exact || isCut)
         if (small) c.drawImage(small.source, small.x, small.y, small.width, small.height, x, 0, tile, shown)
         c.fillStyle = 'rgb(0 0 0 / 45%)'
         c.fillRect(x, 0, 1, shown)
