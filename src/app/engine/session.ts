@@ -57,10 +57,6 @@ async function open(
   canvas: HTMLCanvasElement,
   onProblem: (sentence: string) => void,
 ): Promise<Session | string> {
-  const loaded = await loadOrKeepDemo(id)
-  if (!loaded) return 'There is no such shot on this machine.'
-  if (!loaded.ok) return `This shot cannot be opened. ${loaded.problem}`
-  const { project, aside } = loaded.value
   // What has begun, each with how it is ended; the last is ended first.
   const begun: (() => unknown)[] = []
   const end = async () => {
@@ -73,7 +69,26 @@ async function open(
       }
     }
   }
+  const refused = async (sentence: string) => {
+    await end()
+    return sentence
+  }
   try {
+    const plates = plateThread()
+    begun.push(() => plates.end())
+    // Its thread wakes while the shot is fetched; whether it could is asked below.
+    const staging = startStage(canvas, plates, onProblem)
+    begun.push(() =>
+      staging.then(
+        engine => engine.end(),
+        () => {},
+      ),
+    )
+    staging.catch(() => {})
+    const loaded = await loadOrKeepDemo(id)
+    if (!loaded) return refused('There is no such shot on this machine.')
+    if (!loaded.ok) return refused(`This shot cannot be opened. ${loaded.problem}`)
+    const { project, aside } = loaded.value
     const release = await hold(`project ${id}`)
     begun.push(() => release?.())
     store.dispatch(opened(project))
@@ -88,15 +103,12 @@ async function open(
     if (release) void navigator.storage.persist?.().catch(() => false)
     const derived = startDerived(id, onProblem)
     begun.push(() => derived.end())
-    const plates = plateThread()
-    begun.push(() => plates.end())
     const cutOuts = startCutOuts(id, plates, onProblem)
     begun.push(() => cutOuts.end())
     const reports = startReports(id, plates)
     begun.push(() => reports.end())
     begun.push(() => stopJobsOf(id, ['bring', 'convert']))
-    const engine = await startStage(canvas, plates, onProblem)
-    begun.push(() => engine.end())
+    const [engine, { files, missing }] = await Promise.all([staging, projectMedia(project, 'all')])
     const stage: StageEngine = {
       ...engine,
       addFiles(files) {
@@ -108,7 +120,6 @@ async function open(
     }
     const stopSaving = startAutosave()
     begun.push(stopSaving)
-    const { files, missing } = await projectMedia(project, 'all')
     const failed = await stage.addFiles(files)
     store.dispatch(takesMissing(missing.map(t => t.digest)))
     for (const { name } of missing) onProblem(`The take “${name}” is no longer on this machine. Its layers stay empty.`)
