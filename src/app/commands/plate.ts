@@ -1,6 +1,6 @@
 // Plates made of takes, and pictures kept as stills.
 import { asTake, type Layer, momentAt, type Take } from '../../core/shot'
-import { keepPicture, makePlate } from '../engine/make-plate'
+import { keepPicture, makePlate, toldOf } from '../engine/make-plate'
 import type { StageEngine } from '../engine/stage-engine'
 import { runJob } from '../jobs/run'
 import { orAborted } from '../jobs/thread'
@@ -90,7 +90,7 @@ export const PLATE: readonly Command[] = [
     name: 'Make a plate of its take, without whoever is in it',
     group: 'Take',
     applies: () => canBring() && filmsChosen().length > 0,
-    run: stage => void told(makePlate(stage, filmsChosen()).then(made => made?.sentence ?? null)),
+    run: stage => void told(makePlate(stage, filmsChosen()).then(made => made && toldOf(made))),
   },
   {
     id: 'keep-picture',

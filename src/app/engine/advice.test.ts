@@ -4,7 +4,7 @@ import { type Finding, findings, type Seen } from '../../core/plate'
 import { testLayer, testProject, testTake } from '../../testing/documents'
 import { seenTake as seen } from '../../testing/seen'
 import { edit, groupEntered, opened, projectOf, rootShot, store, undo, viewReset } from '../store'
-import { doingFor } from './advice'
+import { doingFor, lacksPlate, standBehind } from './advice'
 import type { TakeReport } from './reports'
 
 const stands = (x: number) => ({ x, y: 0.6, width: 0.1, height: 0.4, atBorder: false })
@@ -112,6 +112,20 @@ describe('what is done about a finding', () => {
     const before = shot().layers.length
     acts().run()
     expect(shot().layers).toHaveLength(before + 2)
+  })
+
+  it('puts a plate that was made behind everything once, where somebody is there all the time', () => {
+    store.dispatch(opened(testProject([testLayer(0)])))
+    const always = reported(seen(() => ({ share: 0.1 })))
+    expect(lacksPlate(take(), reported(seen(i => ({ share: i < 50 ? 0 : 0.1 }))))).toBe(false)
+    expect(lacksPlate(take(), always)).toBe(true)
+    store.dispatch(edit('groupLayers', ['layer-0'], 'Group'))
+    store.dispatch(groupEntered({ into: [shot().layers[0]!.id], frame: 0, layer: null }))
+    for (const _ of [1, 2]) standBehind(testTake(1))
+    expect(shot().layers.map(l => l.name)).toEqual(['Group', 'Plate'])
+    expect(lacksPlate(take(), always)).toBe(false)
+    store.dispatch(undo())
+    expect(shot().layers.map(l => l.name)).toEqual(['Group'])
   })
 
   it('cuts the layer of one long take with all that was done to it, the walk between two acts left out', () => {

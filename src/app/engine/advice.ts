@@ -1,6 +1,6 @@
 // What can be done about what a take says, each in one touch that can be taken back.
 import { type Advice, type Finding, lightsOf } from '../../core/plate'
-import { edits, type Layer, LIMITS, momentAt, newId, type Shot, type Take } from '../../core/shot'
+import { edits, type Layer, LIMITS, momentAt, newId, plateFor, type Shot, type Take } from '../../core/shot'
 import { frameToSeconds, type Rate, secondsToFrame } from '../../core/time'
 import { editIn, groupEntered, projectOf, rootShot, store, takeChanged } from '../store'
 import { placeActs, placePlate } from './place'
@@ -154,6 +154,13 @@ const DOINGS: Readonly<Record<Exclude<Advice, 'empty'>, Doing>> = {
   },
 }
 
+/** What is advised is done to the shot, not to a group of it that is open. */
+function leaveGroups(shot: Shot): void {
+  const { into, frame } = store.getState().view
+  if (into.length === 0) return
+  store.dispatch(groupEntered({ into: [], frame: Math.min(frame, shot.length - 1), layer: null }))
+}
+
 /** What can be done about a finding: with the reason where it cannot, and whether it has been done; null where nothing can. */
 export function doingFor(
   take: Take,
@@ -170,11 +177,26 @@ export function doingFor(
     hindered: doing.hindered(one),
     isDone: doing.isDone(one),
     run() {
-      // It is done to the shot, not to a group of it that is open.
-      const { into, frame } = store.getState().view
-      if (into.length > 0)
-        store.dispatch(groupEntered({ into: [], frame: Math.min(frame, shot.length - 1), layer: null }))
+      leaveGroups(shot)
       doing.run(one, newId())
     },
   }
+}
+
+/** Whether somebody is in a take all the time, and the shot has no set to stand behind them. */
+export function lacksPlate({ digest }: Take, { findings }: TakeReport): boolean {
+  const [project, shot] = [projectOf(store.getState()), rootShot(store.getState())]
+  const people = findings.filter(f => f.about === 'people' && !f.isFault)
+  if (!project || !shot || people.length === 0 || people.some(f => f.advice === 'plate')) return false
+  const shown = shot.layers.findLast(l => isShown(l, digest))
+  return plateFor(shot, project.takes, shown) === null
+}
+
+/** Puts a plate that was made behind all that the shot has, unless it stands there already. */
+export function standBehind(plate: Take): void {
+  const shot = rootShot(store.getState())
+  const farthest = shot?.layers.at(-1)
+  if (!shot || (farthest && isShown(farthest, plate.digest) && farthest.matte.length === 0)) return
+  leaveGroups(shot)
+  placePlate(plate, { from: 0, to: 0 })
 }

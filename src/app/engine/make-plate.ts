@@ -44,11 +44,14 @@ async function bringMade(
 
 const plain = (name: string): string => name.replace(/\.[a-z0-9]{2,5}$/i, '')
 
-/** Makes a plate of what takes of one size show most of the time; returns it with what there is to say of it, or null where none came of it. */
-export async function makePlate(
-  stage: StageEngine,
-  takes: readonly Take[],
-): Promise<{ plate: Take; sentence: string } | null> {
+export interface MadePlate {
+  plate: Take
+  /** What is to be known of it, in sentences. */
+  remark: string
+}
+
+/** Makes a plate of what takes of one size show most of the time; null where none came of it. */
+export async function makePlate(stage: StageEngine, takes: readonly Take[]): Promise<MadePlate | null> {
   const name = `Plate of ${takes.map(t => plain(t.name)).join(', ')}`.slice(0, 80)
   let open = 0
   const made = await bringMade(stage, name, 100, async ({ signal, tell }) => {
@@ -61,12 +64,16 @@ export async function makePlate(
     return plate.png
   })
   if (!made) return null
-  const there = `“${made.name}” is among the takes. Whoever never moved is in it, too: look at it.`
-  if (open <= SELDOM) return { plate: made, sentence: there }
+  const known = 'Whoever never moved is in it, too: look at it.'
+  if (open <= SELDOM) return { plate: made, remark: known }
   const share = `${(100 * open).toFixed(open < 0.1 ? 1 : 0)}%`
   const missing = `${share} of the set was hardly ever seen and is left clear: place it, put another frame behind it, and keep that picture as a still.`
-  return { plate: made, sentence: `${there} ${missing}` }
+  return { plate: made, remark: `${known} ${missing}` }
 }
+
+/** Tells of a plate, and where it is to be found. */
+export const toldOf = ({ plate, remark }: MadePlate, where = 'is among the takes'): string =>
+  `“${plate.name}” ${where}. ${remark}`
 
 /** Makes a still of the picture at a frame, as large as the shot; returns what there is to say of it, or null where none came of it. */
 export async function keepPicture(stage: StageEngine, frame: number): Promise<string | null> {

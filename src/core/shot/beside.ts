@@ -35,8 +35,12 @@ function plateOfOthers({ layers }: Shot, own: Layer | undefined): Beside['plate'
 export const isPlate = (layer: Layer, { layers }: Shot): boolean =>
   layer.matte.length === 0 && platesOf(layers).some(({ plate }) => plate === digestOf(layer))
 
+/** The plate that there is for a layer: by which its take is cut out already, or the set behind all else. */
+export const plateFor = (shot: Shot, takes: readonly Take[], own: Layer | undefined): Beside['plate'] =>
+  plateOfOthers(shot, own) ?? plateIn(shot, takes, own)
+
 /** What there is beside a layer for a new piece of its matte. */
 export function besideOf(shot: Shot, takes: readonly Take[], layer: string): Beside {
   const own = shot.layers.find(l => l.id === layer)
-  return { layer: besideLayer(shot, layer), plate: plateOfOthers(shot, own) ?? plateIn(shot, takes, own) }
+  return { layer: besideLayer(shot, layer), plate: plateFor(shot, takes, own) }
 }

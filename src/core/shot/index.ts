@@ -1,5 +1,5 @@
 export { asTake, insideOf, sourceKind, takeSeconds } from '../source'
-export { besideOf, isPlate, plateIn } from './beside'
+export { besideOf, isPlate, plateFor, plateIn } from './beside'
 export { clone } from './clone'
 export * as edits from './edits'
 export { endsEarly, hiddenBy, hidesOthers } from './hides'

@@ -1,6 +1,6 @@
 // One take of the report: what it says in sentences, each with the one thing to do about it.
 import { useState } from 'react'
-import { doingFor } from '../../app/engine/advice'
+import { doingFor, lacksPlate, standBehind } from '../../app/engine/advice'
 import type { TakeReport } from '../../app/engine/reports'
 import { projectOf, useStore } from '../../app/store'
 import { type Finding, ON_THE_WAY } from '../../core/plate'
@@ -27,6 +27,11 @@ function EmptyPlate({ take, against }: { take: Take; against: TakeReport['agains
   const onMade = ({ digest }: Take) => reports?.lookAgainst(take.digest, { plate: digest, from: 0, to: 0 })
   return <MakePlate takes={[...new Set([take, other])]} onMade={onMade} />
 }
+
+/** A plate of a take in which somebody is all the time, put behind all that the shot has. */
+const OwnPlate = ({ take }: { take: Take }) => (
+  <MakePlate takes={[take]} where="stands farthest from the lens" onMade={standBehind} />
+)
 
 interface SaidProps {
   take: Take
@@ -125,6 +130,8 @@ function howFar({ state, against, seen, of, problem }: TakeReport): string {
 export function TakeSection({ take, frame, onPoint }: { take: Take } & PointProps) {
   const report = useReport(take.digest)
   const [isOpen, setOpen] = useState<boolean | null>(null)
+  // Whether it has a plate depends on the document.
+  useStore(projectOf)
   if (!report) return null
   const isReady = report.state === 'ready'
   const isPlain = isReady && !report.findings.some(f => f.isFault)
@@ -144,7 +151,7 @@ export function TakeSection({ take, frame, onPoint }: { take: Take } & PointProp
           </span>
         )}
         {!open && offered.map(finding => <Doing key={finding.advice} take={take} report={report} finding={finding} />)}
-        {open && isReady && <MakePlate takes={[take]} />}
+        {isReady && (open || lacksPlate(take, report)) && <OwnPlate take={take} />}
         {open && <AgainstChoice take={take} report={report} />}
         {isReady && (
           <TextButton aria-expanded={open} onClick={() => setOpen(!open)}>

@@ -1,5 +1,5 @@
 // A plate made of takes by a touch.
-import { makePlate } from '../../app/engine/make-plate'
+import { makePlate, toldOf } from '../../app/engine/make-plate'
 import { stopJob } from '../../app/jobs/run'
 import { jobUnderWay, projectOf, useStore } from '../../app/store'
 import type { Take } from '../../core/shot'
@@ -8,16 +8,23 @@ import { jobText } from '../common/job-text'
 import { sayNote } from '../common/problem'
 import { useEngine } from '../stage/engine-context'
 
+interface Props {
+  takes: readonly Take[]
+  onMade: (plate: Take) => void
+  /** Where the plate stands then. */
+  where?: string
+}
+
 /** Makes a plate of takes, or tells how far that is. */
-export function MakePlate({ takes, onMade }: { takes: readonly Take[]; onMade?: (plate: Take) => void }) {
+export function MakePlate({ takes, onMade, where }: Props) {
   const engine = useEngine()
   const readOnly = useStore(s => s.view.readOnly)
   const job = useStore(s => jobUnderWay(s.jobs, ['bring'], projectOf(s)?.id ?? null))
   const make = async () => {
     const made = engine && (await makePlate(engine, takes))
     if (!made) return
-    onMade?.(made.plate)
-    sayNote(made.sentence)
+    onMade(made.plate)
+    sayNote(toldOf(made, where))
   }
   if (job) {
     return (
