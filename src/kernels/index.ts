@@ -31,6 +31,7 @@ export { smoothPlane, steepestPlaces, smoothAnchors, anchorsOff, anchorSums } fr
 export { countNoise } from "./counts";
 export { shiftPlane, turnPlane } from "./move";
 export { shrinkPlane } from "./shrink";
+export { halveCodes } from "./halve";
 export { boxMean } from "./mean";
 export { medianRow } from "./median";
 export { bondPlanes } from "./bonds";

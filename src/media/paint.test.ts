@@ -71,6 +71,11 @@ describe('painting a plan', () => {
       [layer('a', { place: { a: 1, b: 0, c: 0, d: 1, x: 2, y: 0 } }), layer('b')],
       ['a', 'b'],
     ],
+    [
+      'nor one that would fill it twice as large',
+      [layer('a', { picture: { kind: 'take', digest: 'a', seconds: 0, half: true } }), layer('b')],
+      ['a', 'b'],
+    ],
     ['one frame is fetched once', [layer('a', { opacity: 0.5 }), layer('a', { opacity: 0.4 }), layer('c')], ['a', 'c']],
   ])('%s', async (_, layers, want) => {
     const { made, asked, held } = store()

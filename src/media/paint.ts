@@ -42,7 +42,7 @@ function depthParts(plan: Plan): DepthPart[] {
   }
   for (const layer of plan.layers) {
     layers.push(layer)
-    if (mayHide(layer) && pictureKind(layer.picture).isPlain) close(layer)
+    if (mayHide(layer) && pictureKind(layer.picture).shows) close(layer)
   }
   close(null)
   return parts
@@ -112,7 +112,8 @@ export async function withPictures<T>(
     // What lies behind a layer that hides everything need not be decoded.
     const picture = part.last ? pictures.get(keyOf(needsOf(part.last.picture)[0]!)) : undefined
     const seen = picture && picture.kind !== 'letters' ? picture : null
-    if (part.last && seen && hides(plan, part.last, { ...seen, opaque: isOpaque(seen) })) break
+    const size = part.last && seen && pictureKind(part.last.picture).shows!(part.last.picture, seen)
+    if (part.last && size && hides(plan, part.last, { ...size, opaque: isOpaque(seen!) })) break
   }
   try {
     const refused = fetched.find(f => f.status === 'rejected')

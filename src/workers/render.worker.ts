@@ -68,7 +68,11 @@ let showing: Promise<unknown> = Promise.resolve()
 let look: Looking = { subject: 'shot', view: 'picture', layer: null, beside: 'plain' }
 let anchor = { frame: 0, epoch: 0 }
 
-const previewScale = (of: Shot): number => (of.size.width * of.size.height > FULL_PREVIEW ? 0.5 : 1)
+/** Half as large it is only looked at; else it is the picture to the bit. */
+function previewOf(shot: Shot, frame: number): Plan {
+  const isLarge = shot.size.width * shot.size.height > FULL_PREVIEW
+  return planFrame(shot, frame, isLarge ? 0.5 : 1, isLarge)
+}
 
 function put(picture: Codes): void {
   if (!canvas || !context) return
@@ -109,7 +113,7 @@ async function paintStage(frame: number, looking: Looking): Promise<Shown | null
   if (!shot) return null
   const mine = newest
   const isWanted = () => mine === newest
-  const plan = planView(planFrame(shot, frame, previewScale(shot)), looking.view, looking.layer, looking.beside)
+  const plan = planView(previewOf(shot, frame), looking.view, looking.layer, looking.beside)
   try {
     return await withPicture(
       plan,
@@ -159,7 +163,7 @@ const api = {
   async prepare(subject: Subject, from: number): Promise<void> {
     const shot = shots[subject]
     for (let frame = from; shot && frame < Math.min(from + AHEAD, shot.length); frame++) {
-      await withPicture(planFrame(shot, frame, previewScale(shot)), () => {})
+      await withPicture(previewOf(shot, frame), () => {})
     }
   },
 
@@ -198,7 +202,7 @@ const api = {
         const due = frameAt(epoch(), shot)
         if (due > next) next = Math.min(due, shot.length - 1)
         const frame = next++
-        const plan = planView(planFrame(shot, frame, previewScale(shot)), look.view, look.layer, look.beside)
+        const plan = planView(previewOf(shot, frame), look.view, look.layer, look.beside)
         const painting = paintPlan(k, going, plan, isWanted)
         underWay++
         queue.push({ frame, painting })
@@ -317,7 +321,7 @@ const api = {
   async thumbnail(frame: number, layer: string | null, width: number): Promise<ImageBitmap | null> {
     const shot = shots.shot!
     const mine = newest
-    const plan = planFrame(shot, frame, Math.min(1, width / shot.size.width))
+    const plan = planFrame(shot, frame, Math.min(1, width / shot.size.width), true)
     const small = ({ picture }: Painted) => {
       const data = new Uint8ClampedArray(k.bytes(picture.ptr, picture.width * picture.height * 4))
       return createImageBitmap(new ImageData(data, picture.width, picture.height))

@@ -59,7 +59,7 @@ export interface Making {
 export interface PictureKind<P> {
   /** What has to be there before it can be made; `of` tells the needs of what lies in it. */
   needs(picture: P, of: Needs): Need[]
-  /** Whether it shows the one picture that it needs, as that is. */
-  isPlain?: true
+  /** The size at which it shows the one picture that it needs, which is of a size; left out: it shows more than that. */
+  shows?(picture: P, size: Size): Size
   rows(k: Kernels, picture: P, making: Making): Rows | null
 }

@@ -114,6 +114,21 @@ describe('a plan', () => {
     expect(neededFrames(planFrame(testShot([{ ...layer, matteOn: false }]), 25))).toHaveLength(1)
   })
 
+  it('takes large takes at half their size where they are only looked at, inside groups too, unless colours are taken out of them', () => {
+    const inner = { ...testShot([testLayer(1)]), id: 'inner' }
+    const shot = testShot([testLayer(0, { source: { kind: 'group', shot: inner } }), testLayer(2)])
+    const half = { kind: 'take', half: true }
+    const quick = planFrame(shot, 25, 0.5, true)
+    expect(quick.layers.map(l => l.picture)).toMatchObject([{ plan: { layers: [{ picture: half }] } }, half])
+    expect(quick.layers[1]!.place).toEqual(planFrame(shot, 25).layers[1]!.place)
+    expect(JSON.stringify([planFrame(shot, 25, 0.5), planFrame(shot, 25, 0.6, true)])).not.toContain('half')
+    const cut = { plate: 'c'.repeat(64), from: 0, to: 0.5, sensitive: 50, shadow: 150 }
+    const layer = testLayer(0, { matte: [makePiece({ kind: 'cutout', cut })] })
+    const [cutOut] = planFrame(testShot([layer]), 25, 0.5, true).layers
+    expect(cutOut).toMatchObject({ picture: { kind: 'unmixed' }, place: { a: 0.5, d: 0.5 } })
+    expect(JSON.stringify(cutOut)).not.toContain('half')
+  })
+
   it('carries pieces into the picture: pinned to the layer with its place, pinned to the shot without', () => {
     const piece = makePiece({ kind: 'box', frame: { x: 10, y: 10, width: 8, height: 4, angle: 90 } })
     const layer = testLayer(0, {

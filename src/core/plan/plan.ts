@@ -17,8 +17,8 @@ import {
   sourceKind,
 } from '../shot'
 import { asTake } from '../source'
-import type { Behind, MatteWith } from '../source/kind'
-import { inSpan, type Rate } from '../time'
+import type { Behind, MatteWith, Moment } from '../source/kind'
+import { inSpan } from '../time'
 import { flatMap, inPerspective, pinnedAt } from './pin'
 import { sweepOf } from './sweep'
 import type { Plan, PlannedLayer, PlannedPiece } from './types'
@@ -30,6 +30,8 @@ interface Setting {
   size: Size
   /** From px of the shot to those of the output. */
   outer: Affine
+  /** Whether it is only looked at. */
+  quick: boolean
 }
 
 function planPiece(piece: Piece, frame: number, outer: Affine, own: Own, setting: Setting): PlannedPiece {
@@ -57,20 +59,21 @@ function planPiece(piece: Piece, frame: number, outer: Affine, own: Own, setting
   }
 }
 
-function planPicture(layer: Layer, frame: number, rate: Rate, scale: number, to: Affine): PlannedPicture {
+function planPicture(layer: Layer, frame: number, scale: number, to: Affine, setting: Setting): PlannedPicture {
   const { source } = layer
-  const pictureAt = (seconds: number) => sourceKind(source).plan(source, { seconds, frame, scale, to, planFrame })
-  const { seconds, other } = momentAt(layer.timing, frame - layer.span.from, rate)
+  const inside: Moment['planFrame'] = (shot, frame, scale) => planFrame(shot, frame, scale, setting.quick)
+  const pictureAt = (seconds: number) =>
+    sourceKind(source).plan(source, { seconds, frame, scale, to, planFrame: inside })
+  const { seconds, other } = momentAt(layer.timing, frame - layer.span.from, setting.shot.rate)
   const one = pictureAt(seconds)
   return other ? { kind: 'mix', one, other: pictureAt(other.seconds), share: other.share } : one
 }
 
-/** A layer's picture with the colours that the one piece that adds to its matte says. */
-function inOwnColours(picture: PlannedPicture, pieces: readonly Piece[], frame: number, own: Own): PlannedPicture {
+/** The colours that the one piece that adds to a layer's matte says it has; null for its own. */
+function coloursOf(pieces: readonly Piece[], frame: number, own: Own): PlannedPicture | null {
   const [first, ...more] = pieces.filter(p => p.join === 'add')
-  if (!first || more.length > 0 || first.inverted || picture.kind === 'mix') return picture
-  const colours = SHAPES[first.shape.kind].colours?.(shapeAt(first.shape, frame), own)
-  return colours ? { kind: 'unmixed', picture, colours } : picture
+  if (!first || more.length > 0 || first.inverted) return null
+  return SHAPES[first.shape.kind].colours?.(shapeAt(first.shape, frame), own) ?? null
 }
 
 /** A piece that has grown goes farther where it adds, and takes less away where it does not. */
@@ -92,8 +95,7 @@ function planLayer(layer: Layer, own: number, frame: number, copy: number, setti
   }
   const map = after(outer, placeMap(layer, place))
   const kind = sourceKind(layer.source)
-  const pin = layer.pin ? pinnedAt(layer, layer.pin, own, map, { size: shot.size, scale }) : null
-  const pictureScale = pin?.scale ?? kind.scale(layer.source, { size: shot.size, scale, shown: scaleOf(map) })
+  const pin = layer.pin ? pinnedAt(layer, layer.pin, own, map, { size: shot.size, scale, quick: false }) : null
   const pinned = (p: Piece) => (p.pinnedTo === 'layer' ? { at: own, to: map } : { at: frame, to: outer })
   const pieces = layer.matteOn ? layer.matte.filter(p => sample(p.on, pinned(p).at)) : []
   const shown: Own = {
@@ -101,6 +103,10 @@ function planLayer(layer: Layer, own: number, frame: number, copy: number, setti
     moment: momentAt(layer.timing, own - layer.span.from, shot.rate).seconds,
     map,
   }
+  const colours = pin ? null : coloursOf(pieces, own, shown)
+  // Colours are those of the picture as large as it is.
+  const quick = setting.quick && colours === null
+  const pictureScale = pin?.scale ?? kind.scale(layer.source, { size: shot.size, scale, shown: scaleOf(map), quick })
   const matteWith: MatteWith = (grow, by, soft) =>
     pieces.map(p => {
       const { at, to } = pinned(p)
@@ -116,11 +122,13 @@ function planLayer(layer: Layer, own: number, frame: number, copy: number, setti
       return { ...planned, grow: grown, inside: inside + soft / 2, outside: outside + soft / 2 }
     })
   const matte = matteWith(0, { x: 0, y: 0 }, 0)
-  const picture = planPicture(layer, own, shot.rate, pictureScale, pin ? flatMap(pin) : map)
+  const filmed = planPicture(layer, own, pictureScale, pin ? flatMap(pin) : map, setting)
+  const picture: PlannedPicture =
+    colours && filmed.kind !== 'mix' ? { kind: 'unmixed', picture: filmed, colours } : filmed
   const looks = planLooks(layer.looks, own, pictureScale)
   const planned: PlannedLayer = {
     id: layer.id,
-    picture: pin ? inPerspective(layer, picture, looks, pin) : inOwnColours(picture, pieces, own, shown),
+    picture: pin ? inPerspective(layer, picture, looks, pin) : picture,
     place: pin || kind.isPlaced ? UNMOVED : after(map, scaling(1 / pictureScale)),
     opacity,
     blend: layer.blend,
@@ -193,11 +201,11 @@ function planNamed(id: string, frame: number, setting: Setting): PlannedLayer[] 
 /**
  * Plans one frame of a shot at a scale (1: full size). Layers that are off, out of their span, wholly transparent or
  * only heard are left out; a layer's copies lie behind it. A group is planned at the scale it is shown at, so that its
- * edges stay as fine as any other.
+ * edges stay as fine as any other. `quick`: for looking at, where large takes may be made smaller in a way that is quicker than exact.
  */
-export function planFrame(shot: Shot, frame: number, scale = 1): Plan {
+export function planFrame(shot: Shot, frame: number, scale = 1, quick = false): Plan {
   const size = scaledSize(shot.size, scale)
-  const setting: Setting = { shot, size, outer: scaling(scale) }
+  const setting: Setting = { shot, size, outer: scaling(scale), quick }
   const layers = shot.layers.flatMap(layer => (layer.on ? planCopies(layer, frame, setting) : []))
   return { size, backdrop: shot.backdrop, layers }
 }

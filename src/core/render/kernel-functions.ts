@@ -43,6 +43,7 @@ export interface KernelFunctions {
   shareCodes(src: number, out: number, n: number): void
   spreadCells(cells: number, width: number, height: number, out: number): void
   copyBytes(dst: number, src: number, n: number): void
+  halveCodes(src: number, stride: number, width: number, height: number, dst: number, toStride: number): void
   orderRow(row: number, n: number, opaque: number): void
   upRow(src: number, above: number, dst: number, n: number, channels: number): void
   overRow(dst: number, src: number, coverage: number, n: number, opacity: number): void

@@ -36,6 +36,8 @@ export interface Showing {
   size: Size
   scale: number
   shown: number
+  /** Whether it may be less than exact where that is quicker. */
+  quick: boolean
 }
 
 /** What a layer's picture is planned for. */

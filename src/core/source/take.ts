@@ -1,4 +1,5 @@
 // A file: what it shows, what it sounds like, or both.
+import { halfOf, halvedRows } from '../render/halve'
 import { pictureRows } from '../render/rows'
 import type { Take, Use } from '../shot/types'
 import type { SourceKind } from './kind'
@@ -14,7 +15,11 @@ export interface TakePicture {
   kind: 'take'
   digest: string
   seconds: number
+  /** At half its size, for looking at. */
+  half?: true
 }
+
+const HALF = 0.5
 
 /** Seconds of a take's picture, or of its sound where it has none or only that is meant. A still lasts for ever. */
 export function takeSeconds(take: Take, use: Use = 'both'): number {
@@ -41,14 +46,15 @@ export const TAKE: SourceKind<TakeSource, TakePicture> = {
     // Of a take without a picture only the sound can be meant.
     if (found(source, takes)?.picture === null) source.use = 'sound'
   },
-  scale: () => 1,
-  plan: ({ digest }, { seconds }) => ({ kind: 'take', digest, seconds }),
+  scale: (_, { shown, quick }) => (quick && shown <= HALF ? HALF : 1),
+  plan: ({ digest }, { seconds, scale }) => ({ kind: 'take', digest, seconds, ...(scale === HALF && { half: true }) }),
   picture: {
     needs: ({ digest, seconds }) => [{ digest, seconds }],
-    isPlain: true,
-    rows(k, needed, { find }) {
-      const picture = find(needed)
-      return picture && picture.kind !== 'letters' ? pictureRows(k, picture) : null
+    shows: ({ half }, size) => (half ? halfOf(size) : size),
+    rows(k, { digest, seconds, half }, { find }) {
+      const picture = find({ digest, seconds })
+      if (!picture || picture.kind === 'letters') return null
+      return half ? halvedRows(k, picture) : pictureRows(k, picture)
     },
   },
 }
