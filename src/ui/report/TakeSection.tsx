@@ -19,18 +19,23 @@ interface PointProps {
   onPoint: (frame: number) => void
 }
 
+const BEHIND = 'stands farthest from the lens'
+
 /** A plate of a take and of that which it was seen against, by which it is seen from then on. */
 function EmptyPlate({ take, against }: { take: Take; against: TakeReport['against'] }) {
   const reports = useReports()
   const other = useStore(s => projectOf(s)?.takes.find(t => t.digest === against?.plate && t.picture?.kind === 'film'))
   if (!other) return null
-  const onMade = ({ digest }: Take) => reports?.lookAgainst(take.digest, { plate: digest, from: 0, to: 0 })
-  return <MakePlate takes={[...new Set([take, other])]} onMade={onMade} />
+  const onMade = (plate: Take) => {
+    standBehind(plate)
+    reports?.lookAgainst(take.digest, { plate: plate.digest, from: 0, to: 0 })
+  }
+  return <MakePlate takes={[...new Set([take, other])]} where={BEHIND} onMade={onMade} />
 }
 
 /** A plate of a take in which somebody is all the time, put behind all that the shot has. */
 const OwnPlate = ({ take }: { take: Take }) => (
-  <MakePlate takes={[take]} where="stands farthest from the lens" onMade={standBehind} />
+  <MakePlate takes={[take]} where={BEHIND} onMade={standBehind} />
 )
 
 interface SaidProps {
