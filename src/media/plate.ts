@@ -4,7 +4,7 @@ import {
   blankCells,
   type Cells,
   type Cut,
-  cellsToRgba,
+  cellsPicture,
   copyCells,
   emptyMean,
   inLight,
@@ -125,6 +125,8 @@ async function sampled(
       }
     }
   }
+  // What is made of them is as the first of them is.
+  cells.chroma = first.chroma
   return { frames: read, cells }
 }
 
@@ -160,7 +162,11 @@ export async function platePicture(
   medianCells(read, cells)
   const settled = putSetBack(read, cells)
   const seldom = seldomSeen(read, cells)
-  const rgba = cellsToRgba(cells)
+  const made = cellsPicture(cells)
+  const ptr = k.alloc(size.width * size.height * 4)
+  const rgba = k.bytes(ptr, size.width * size.height * 4)
+  rgba.set(cells.k.bytes(made.ptr, rgba.length))
+  cells.k.free(made.ptr)
   let open = 0
   for (let y = 0, p = 3; y < size.height; y++) {
     for (let x = 0; x < size.width; x++, p += 4) {
@@ -170,7 +176,5 @@ export async function platePicture(
       open++
     }
   }
-  const ptr = k.alloc(rgba.length)
-  k.bytes(ptr, rgba.length).set(rgba)
   return { picture: { kind: 'codes', ...size, ptr, opaque: open === 0 }, open: open / (size.width * size.height) }
 }

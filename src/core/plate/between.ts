@@ -2,8 +2,9 @@
 
 import type { Kernels, Picture } from '../render'
 import type { Size } from '../shot/types'
-import { blankCells, type Cells, readCells } from './cells'
+import { blankCells, type Cells } from './cells'
 import { type Gain, inLight, type Light, measureGain, measureLight } from './light'
+import { readCells } from './read-cells'
 
 export interface Between {
   /** What the light of the other is multiplied by to be that of the one. */

@@ -2,10 +2,12 @@
 import fc from 'fast-check'
 import { beforeAll, expect, it } from 'vitest'
 import { noise, putBytes, testKernels } from '../../testing/kernels'
-import type { Codes, Kernels, Planes } from '../render'
+import { type Codes, type Kernels, type Planes, toCodesPicture } from '../render'
 import type { Size } from '../shot/types'
-import { blankCells, canShrink, cellsToRgba, LIFT, readCells, readSmaller } from './cells'
+import { blankCells, type Cells, LIFT } from './cells'
+import { cellsPicture } from './cells-picture'
 import { inLight } from './light'
+import { canShrink, readCells, readSmaller } from './read-cells'
 
 let k: Kernels
 beforeAll(async () => {
@@ -29,6 +31,13 @@ const cellsOf = (width: number, height: number, colour: Rgb) => {
   return cells
 }
 
+function rgbaOf(cells: Cells): Uint8Array {
+  const { ptr, width, height } = cellsPicture(cells)
+  const bytes = k.bytes(ptr, width * height * 4).slice()
+  k.free(ptr)
+  return bytes
+}
+
 const codes = fc.integer({ min: 20, max: 215 })
 const colours = fc.tuple(codes, codes, codes)
 const sides = fc.integer({ min: 2, max: 33 })
@@ -41,7 +50,7 @@ it('of any size and colour come back as the picture that they were', () => {
         expect([cells.width, cells.height]).toEqual([(width + 1) >> 1, (height + 1) >> 1])
         const [r, g, b] = colour
         expect(Math.abs(cells.y[0]! - LIFT - 0.2126 * r - 0.7152 * g - 0.0722 * b)).toBeLessThan(1.2)
-        const back = cellsToRgba(cells)
+        const back = rgbaOf(cells)
         const off = back.map((v, i) => Math.abs(v - (i % 4 === 3 ? 255 : colour[i % 4]!)))
         expect(Math.max(...off)).toBeLessThanOrEqual(3)
       }),
@@ -79,6 +88,62 @@ it('read planes of full and of limited range alike', () => {
   })
 })
 
+/** Colours that go over into each other, as a film has them. */
+function film(width: number, height: number, changes: Partial<Planes> = {}): Planes {
+  const [across, down] = [(width + 1) >> 1, (height + 1) >> 1]
+  const wave = (w: number, h: number, of: (x: number, y: number) => number) =>
+    Array.from({ length: w * h }, (_, i) => Math.round(of(i % w, Math.floor(i / w))))
+  const luma = wave(width, height, (x, y) => 120 + 40 * Math.sin(x / 9) * Math.cos(y / 7))
+  const [u, v] = [6, 8].map(by => wave(across, down, (x, y) => 128 + 24 * Math.sin(x / by) * Math.cos(y / by)))
+  return {
+    kind: 'planes',
+    width,
+    height,
+    ptr: putBytes(k, [...luma, ...u!, ...v!, ...Array(64).fill(0)]),
+    offsets: [0, luma.length, luma.length + u!.length],
+    strides: [width, across, across],
+    halfColumns: 1,
+    halfRows: 1,
+    chroma: { across: 'even', down: 'between' },
+    matrix: 'bt709',
+    fullRange: false,
+    ...changes,
+  }
+}
+
+it.each([
+  [{ matrix: 'bt709' }],
+  [{ matrix: 'bt601' }],
+  [{ matrix: 'bt2020', fullRange: true }],
+  [{ chroma: { across: 'between', down: 'even' } }],
+] as const)('of a film by %o are seen as that film is', changes => {
+  k.scope(() => {
+    const picture = film(46, 30, changes as Partial<Planes>)
+    const cells = blankCells(k, picture)
+    readCells(k, picture, cells)
+    const seen = toCodesPicture(k, picture)
+    const off = rgbaOf(cells).map((v, i) => Math.abs(v - k.bytes(seen.ptr, 46 * 30 * 4)[i]!))
+    expect(Math.max(...off)).toBeLessThanOrEqual(3)
+    k.free(seen.ptr)
+  })
+})
+
+it('of a still that is made smaller are those of the film that it was taken from', () => {
+  k.scope(() => {
+    const picture = film(93, 61)
+    const still = toCodesPicture(k, picture)
+    const [one, other] = [blankCells(k, { width: 40, height: 26 }), blankCells(k, { width: 40, height: 26 })]
+    readSmaller(k, picture, one)
+    readSmaller(k, still, other)
+    k.free(still.ptr)
+    for (const name of ['luma', 'y', 'u', 'v'] as const) {
+      const off = one[name].map((v, i) => other[name][i]! - v)
+      expect(Math.abs(off.reduce((sum, v) => sum + v, 0) / off.length)).toBeLessThan(0.1)
+      expect(Math.max(...off.map(Math.abs))).toBeLessThan(1.5)
+    }
+  })
+})
+
 it('in another light are what the camera would have seen in it', () => {
   const gains = fc.tuple(...[0, 1, 2].map(() => fc.double({ min: 0.6, max: 1.3, noNaN: true }))) as fc.Arbitrary<
     [number, number, number]
@@ -91,7 +156,7 @@ it('in another light are what the camera would have seen in it', () => {
         const there = colour.map((code, c) => coded(linear(code) * gain[c]!)) as unknown as Rgb
         const out = blankCells(k, { width: 6, height: 4 })
         inLight(cellsOf(6, 4, colour), { gain, offset: 0 }, out)
-        const back = cellsToRgba(out)
+        const back = rgbaOf(out)
         for (let c = 0; c < 3; c++) expect(Math.abs(back[c]! - Math.min(255, there[c]!))).toBeLessThan(4)
       }),
     ),

@@ -5,8 +5,9 @@ import { testKernels } from '../../testing/kernels'
 import { freshValues } from '../look'
 import { planFrame } from '../plan'
 import { renderFrame } from '../render'
-import { blankCells, readCells } from './cells'
+import { blankCells } from './cells'
 import { grainBetween } from './grain'
+import { readCells } from './read-cells'
 
 const SIZE = { width: 320, height: 240 }
 

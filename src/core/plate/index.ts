@@ -2,12 +2,14 @@ export { type Kept, keptCells, medianCells, seldomSeen } from './background'
 export { findBend } from './bend'
 export { type Between, comparer } from './between'
 export { type Carrier, carrier, type Told } from './carry'
-export { blankCells, type Cells, canShrink, cellsToRgba, copyCells, readCells, readSmaller } from './cells'
+export { blankCells, type Cells, copyCells } from './cells'
+export { cellsPicture } from './cells-picture'
 export { CUTTING_BYTES, type Cutout, cutout } from './cutout'
 export { emptyMean } from './empty'
 export { grainBetween } from './grain'
 export { inLight, type Light, lightsOf, measureGain } from './light'
 export { occupied } from './occupied'
+export { canShrink, readCells, readSmaller } from './read-cells'
 export {
   CARRIED_METHOD,
   COLOURS_PART,

@@ -3,9 +3,10 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { encode, putBytes, testKernels } from '../../testing/kernels'
 import { cloth, grainOf } from '../../testing/texture'
 import type { Kernels } from '../render'
-import { blankCells, readCells } from './cells'
+import { blankCells } from './cells'
 import { type Gain, inLight, measureGain, measureLight } from './light'
 import { planeIn } from './plane'
+import { readCells } from './read-cells'
 
 let k: Kernels
 beforeAll(async () => {

@@ -24,13 +24,13 @@ export function cropPlane(k: Kernels, plane: Plane, size: Size, part: Part): Pla
 
 /** Part of a picture's cells. Throws OutOfMemory. */
 export function cropCells(cells: Cells, part: Part): Cells {
-  const { k, full } = cells
+  const { k, full, chroma } = cells
   if (isAll(part, cells)) return cells
   const px = pxOf(part, full)
   const [y, u, v] = [cells.y, cells.u, cells.v].map(plane => cropPlane(k, plane, cells, part)) as [Plane, Plane, Plane]
   const { width, height } = part
   const luma = cropPlane(k, cells.luma, full, px)
-  return { k, full: { width: px.width, height: px.height }, width, height, y, u, v, luma }
+  return { k, full: { width: px.width, height: px.height }, chroma, width, height, y, u, v, luma }
 }
 
 /** Part of numbers of such a size, rows close together in `out`. */

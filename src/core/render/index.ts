@@ -14,3 +14,4 @@ export {
 export { hides, mayHide } from './place'
 export { renderFrame } from './render'
 export { resample } from './resample'
+export { lumaShares } from './rows'

@@ -41,6 +41,9 @@ const SHARES: Readonly<Record<Matrix, readonly [number, number]>> = {
   smpte240m: [0.212, 0.087],
 }
 
+/** The shares of red and blue in luma, by a matrix. */
+export const lumaShares = (matrix: Matrix): readonly [number, number] => SHARES[matrix]
+
 /** Matrix coefficients times 8192, for codes of the given range. */
 export function coefficients(matrix: Matrix, fullRange: boolean): Coefficients {
   const [kr, kb] = SHARES[matrix]

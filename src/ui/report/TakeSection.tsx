@@ -34,9 +34,7 @@ function EmptyPlate({ take, against }: { take: Take; against: TakeReport['agains
 }
 
 /** A plate of a take in which somebody is all the time, put behind all that the shot has. */
-const OwnPlate = ({ take }: { take: Take }) => (
-  <MakePlate takes={[take]} where={BEHIND} onMade={standBehind} />
-)
+const OwnPlate = ({ take }: { take: Take }) => <MakePlate takes={[take]} where={BEHIND} onMade={standBehind} />
 
 interface SaidProps {
   take: Take
