@@ -1,7 +1,8 @@
 // Pictures as cells, and what light does to them.
 import fc from 'fast-check'
 import { beforeAll, expect, it } from 'vitest'
-import { noise, putBytes, testKernels } from '../../testing/kernels'
+import { filmPicture } from '../../testing/film'
+import { noise, testKernels } from '../../testing/kernels'
 import { type Codes, type Kernels, type Planes, toCodesPicture } from '../render'
 import type { Size } from '../shot/types'
 import { blankCells, type Cells, LIFT } from './cells'
@@ -88,28 +89,20 @@ it('read planes of full and of limited range alike', () => {
   })
 })
 
-/** Colours that go over into each other, as a film has them. */
-function film(width: number, height: number, changes: Partial<Planes> = {}): Planes {
-  const [across, down] = [(width + 1) >> 1, (height + 1) >> 1]
-  const wave = (w: number, h: number, of: (x: number, y: number) => number) =>
-    Array.from({ length: w * h }, (_, i) => Math.round(of(i % w, Math.floor(i / w))))
-  const luma = wave(width, height, (x, y) => 120 + 40 * Math.sin(x / 9) * Math.cos(y / 7))
-  const [u, v] = [6, 8].map(by => wave(across, down, (x, y) => 128 + 24 * Math.sin(x / by) * Math.cos(y / by)))
-  return {
-    kind: 'planes',
+/** Colours that go over into each other. */
+const film = (width: number, height: number, changes: Partial<Planes> = {}): Planes =>
+  filmPicture(
+    k,
     width,
     height,
-    ptr: putBytes(k, [...luma, ...u!, ...v!, ...Array(64).fill(0)]),
-    offsets: [0, luma.length, luma.length + u!.length],
-    strides: [width, across, across],
-    halfColumns: 1,
-    halfRows: 1,
-    chroma: { across: 'even', down: 'between' },
-    matrix: 'bt709',
-    fullRange: false,
-    ...changes,
-  }
-}
+    (plane, x, y) => {
+      const by = [9, 6, 8][plane]!
+      return plane === 0
+        ? 120 + 40 * Math.sin(x / by) * Math.cos(y / by)
+        : 128 + 24 * Math.sin(x / by) * Math.cos(y / by)
+    },
+    changes,
+  )
 
 it.each([
   [{ matrix: 'bt709' }],
@@ -175,19 +168,14 @@ it('made smaller are the means of what they cover', () => {
           const [across, down] = [(width + 1) >> 1, (height + 1) >> 1]
           const codes = noise(width * height + 2 * across * down, 256, seed)
           const chroma = across * down
-          const picture: Planes = {
-            kind: 'planes',
+          const picture = filmPicture(
+            k,
             width,
             height,
-            ptr: putBytes(k, codes),
-            offsets: [0, width * height, width * height + chroma],
-            strides: [width, across, across],
-            halfColumns: 1,
-            halfRows: 1,
-            chroma: { across: 'even', down: 'between' },
-            matrix: 'bt709',
-            fullRange: true,
-          }
+            (plane, x, y) =>
+              codes[[0, width * height, width * height + chroma][plane]! + y * (plane === 0 ? width : across) + x]!,
+            { fullRange: true },
+          )
           const out = blankCells(k, { width: Math.ceil(width * share), height: Math.ceil(height * share) })
           expect(canShrink(picture, out)).toBe(true)
           readSmaller(k, picture, out)

@@ -1,7 +1,8 @@
 // Planes for an encoder: handed on as they came where one take shows alone, made of the finished picture elsewhere.
 import fc from 'fast-check'
 import { beforeAll, expect, it } from 'vitest'
-import { noise, putBytes, testKernels } from '../../testing/kernels'
+import { filmPicture } from '../../testing/film'
+import { noise, testKernels } from '../../testing/kernels'
 import { plannedEdge as edge, findIn, plannedLayer as layer } from '../../testing/planned'
 import { UNMOVED } from '../affine'
 import type { Plan } from '../plan'
@@ -16,21 +17,10 @@ beforeAll(async () => {
 function film(width: number, height: number, seed: number, changes: Partial<Planes> = {}): Planes {
   const [cw, ch] = [(width + 1) >> 1, (height + 1) >> 1]
   const grain = noise(width * height + 2 * cw * ch, 3, seed)
-  const data = grain.map((v, i) => (i < width * height ? 90 + v + (i % width) : 110 + v))
-  return {
-    kind: 'planes',
-    width,
-    height,
-    ptr: putBytes(k, [...data, ...new Array<number>(64).fill(0)]),
-    offsets: [0, width * height, width * height + cw * ch],
-    strides: [width, cw, cw],
-    halfColumns: 1,
-    halfRows: 1,
-    chroma: { across: 'even', down: 'between' },
-    matrix: 'bt709',
-    fullRange: false,
-    ...changes,
-  }
+  const begins = [0, width * height, width * height + cw * ch]
+  const code = (plane: 0 | 1 | 2, x: number, y: number) =>
+    plane === 0 ? 90 + grain[y * width + x]! + x : 110 + grain[begins[plane]! + y * cw + x]!
+  return filmPicture(k, width, height, code, changes)
 }
 
 function planes(plan: Plan, pictures: Record<string, Picture>): Uint8Array {

@@ -1,6 +1,7 @@
 // Pictures at half their size: the plain mean of two by two, at the same place as the exact ones, wherever they come from.
 import fc from 'fast-check'
 import { beforeAll, expect, it } from 'vitest'
+import { filmPicture } from '../../testing/film'
 import { noise, putBytes, testKernels } from '../../testing/kernels'
 import { findIn, plannedLayer } from '../../testing/planned'
 import { UNMOVED } from '../affine'
@@ -36,26 +37,17 @@ it('takes the mean of two by two codes, at any size, and counts an odd border tw
 })
 
 /** Bright and dark blobs in colour, in planes whose rows lie apart. */
-function film(width: number, height: number): Planes {
-  const [cw, ch] = [(width + 1) >> 1, (height + 1) >> 1]
-  const plane = (w: number, h: number, of: (x: number, y: number) => number) =>
-    Array.from({ length: (w + 5) * h }, (_, i) => Math.round(of(i % (w + 5), Math.floor(i / (w + 5)))))
-  const luma = plane(width, height, (x, y) => 120 + 80 * Math.sin(x / 7) * Math.cos(y / 5))
-  const [u, v] = [6, 9].map(by => plane(cw, ch, (x, y) => 128 + 40 * Math.sin(x / by) * Math.sin(y / by)))
-  return {
-    kind: 'planes',
+const film = (width: number, height: number): Planes =>
+  filmPicture(
+    k,
     width,
     height,
-    ptr: putBytes(k, [...luma, ...u!, ...v!, ...Array(64).fill(0)]),
-    offsets: [0, luma.length, luma.length + u!.length],
-    strides: [width + 5, cw + 5, cw + 5],
-    halfColumns: 1,
-    halfRows: 1,
-    chroma: { across: 'even', down: 'between' },
-    matrix: 'bt709',
-    fullRange: false,
-  }
-}
+    (plane, x, y) =>
+      plane === 0
+        ? 120 + 80 * Math.sin(x / 7) * Math.cos(y / 5)
+        : 128 + 40 * Math.sin(x / (3 + 3 * plane)) * Math.sin(y / (3 + 3 * plane)),
+    { gap: 5 },
+  )
 
 it.each([
   ['film', film],
