@@ -67,7 +67,7 @@ export async function makePlate(stage: StageEngine, takes: readonly Take[]): Pro
   const known = 'Whoever never moved is in it, too: look at it.'
   if (open <= SELDOM) return { plate: made, remark: known }
   const share = `${(100 * open).toFixed(open < 0.1 ? 1 : 0)}%`
-  const missing = `${share} of the set was hardly ever seen and is left clear: place it, put another frame behind it, and keep that picture as a still.`
+  const missing = `${share} of the set was hardly ever seen and is left clear: put another frame behind it in the shot, and keep that picture as a still.`
   return { plate: made, remark: `${known} ${missing}` }
 }
 

@@ -17,7 +17,7 @@ export function cellsPicture({ k, full, chroma, width, height, luma, u, v }: Cel
     fill(0, luma, -LIFT)
     fill(y, u, 128)
     fill(y + c, v, 128)
-    const codes = toCodesPicture(k, {
+    return toCodesPicture(k, {
       kind: 'planes',
       ...full,
       ptr,
@@ -29,6 +29,5 @@ export function cellsPicture({ k, full, chroma, width, height, luma, u, v }: Cel
       matrix: 'bt709',
       fullRange: true,
     })
-    return codes
   })
 }

@@ -46,7 +46,7 @@ export const lumaShares = (matrix: Matrix): readonly [number, number] => SHARES[
 
 /** Matrix coefficients times 8192, for codes of the given range. */
 export function coefficients(matrix: Matrix, fullRange: boolean): Coefficients {
-  const [kr, kb] = SHARES[matrix]
+  const [kr, kb] = lumaShares(matrix)
   const kg = 1 - kr - kb
   const fix = (v: number) => Math.round(v * 8192)
   const chroma = fullRange ? 1 : 255 / 224
