@@ -2,5 +2,5 @@
 // The terminal program, built first where that has not been done or its source has changed.
 import { prepare } from '../scripts/prepare.mjs'
 
-prepare()
+await prepare()
 await import('../build/node/ghost.js')

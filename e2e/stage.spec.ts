@@ -1,6 +1,6 @@
 // The workbench: playing, the matte by hand, keys, layers, undo, zoom.
 import { expect, test } from '@playwright/test'
-import { terminalFrame } from './fixtures/terminal'
+import { terminalFrame, writtenFrame } from './fixtures/terminal'
 import {
   dragBy,
   field,
@@ -26,6 +26,7 @@ test('preview, saved frame and terminal are the same picture to the bit', async 
   const stage = await stagePixels(page)
   expect(unlike(stage, await savedFrame(page))).toBe(0)
   expect(unlike(stage, await terminalFrame('two-at-the-counter', 76))).toBe(0)
+  expect(unlike(stage, await writtenFrame('two-at-the-counter', 76))).toBe(0)
 })
 
 test('plays at the rate of the shot, steps, jumps, and the playhead can be dragged', async ({ page }) => {

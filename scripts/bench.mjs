@@ -3,7 +3,7 @@
 import { spawnSync } from 'node:child_process'
 import { prepare, root, run } from './prepare.mjs'
 
-prepare({ app: true })
+await prepare({ app: true })
 // A loader that translates as it goes would be measured too: it names every function anew each time that one is made.
 const args = ['build', '--config', 'vite.bench.config.ts', '--logLevel', 'warn']
 run(process.execPath, ['node_modules/vite/bin/vite.js', ...args])

@@ -1,8 +1,8 @@
 // `npm run lint`: format and lint rules, types, the arrow rule, unused exports; beside each other, what each says in order.
 import { spawn } from 'node:child_process'
-import { prepare, root } from './prepare.mjs'
+import { packages, root } from './prepare.mjs'
 
-prepare({ kernels: true })
+packages()
 
 /** Runs a script of a package; gives its code and all that it says. */
 function node(...args) {

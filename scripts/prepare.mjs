@@ -1,5 +1,6 @@
 // What must be there before anything runs: packages, kernels, the built app. Each is made only if it is missing or stale.
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
+import { once } from 'node:events'
 import { existsSync, readdirSync, statSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
@@ -27,7 +28,7 @@ function latest(paths) {
   )
 }
 
-function packages() {
+export function packages() {
   const installed = join(root, 'node_modules/.package-lock.json')
   if (time(installed) >= time(join(root, 'package-lock.json'))) return
   console.error('Installing packages…')
@@ -36,11 +37,12 @@ function packages() {
 }
 
 /** Builds something where it is not there or its sources have changed since it was last built to its end. */
-function build(name, { words, sources, output, args }) {
+async function build(name, { words, sources, output, args }) {
   const stamp = join(root, 'build', `${name}.built`)
   if (existsSync(join(root, output)) && time(stamp) > latest(sources)) return
   console.error(`Building ${words}…`)
-  run(process.execPath, args)
+  const [code] = await once(spawn(process.execPath, args, { cwd: root, stdio: ['ignore', 2, 2] }), 'close')
+  if (code !== 0) process.exit(code ?? 1)
   writeFileSync(stamp, '')
 }
 
@@ -78,9 +80,8 @@ const node = () =>
   })
 
 /** Makes packages, kernels, terminal and server; the app where it is wanted. */
-export function prepare(wanted = {}) {
+export async function prepare(wanted = {}) {
   packages()
-  kernels()
-  node()
-  if (wanted.app) app()
+  const compiled = kernels()
+  await Promise.all([node(), wanted.app ? compiled.then(app) : compiled])
 }

@@ -5,7 +5,7 @@ import { chromium } from '@playwright/test'
 import { prepare, root } from './prepare.mjs'
 
 const PORT = 4980
-prepare({ app: true })
+await prepare({ app: true })
 const server = spawn(process.execPath, ['build/node/server.js'], {
   cwd: root,
   stdio: ['ignore', 'pipe', 'inherit'],

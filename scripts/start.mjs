@@ -2,7 +2,7 @@
 import { spawn } from 'node:child_process'
 import { prepare, root } from './prepare.mjs'
 
-prepare({ app: true })
+await prepare({ app: true })
 const server = spawn(process.execPath, ['build/node/server.js'], {
   cwd: root,
   stdio: 'inherit',

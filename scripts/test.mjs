@@ -1,16 +1,26 @@
 // `npm test`: everything the tests need, then unit tests and the real interface in headless Chromium.
-import { spawn, spawnSync } from 'node:child_process'
+import { spawn } from 'node:child_process'
+import { once } from 'node:events'
 import { existsSync, mkdtempSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { firefox, firefoxSmoke } from './firefox.mjs'
-import { prepare, root, run } from './prepare.mjs'
+import { packages, prepare, root } from './prepare.mjs'
 
 /** The first is the same browser without windows: a fifth less work for two processors. */
 const CHROMIUM = ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium', '/usr/bin/chromium-browser']
 const PACKAGES = ['chromium-headless-shell', 'chromium']
 
-function chromium() {
+/** Runs a command whose words go to stderr; gives its code. */
+async function ran(command, args, env = {}) {
+  const [code] = await once(
+    spawn(command, args, { cwd: root, stdio: ['ignore', 2, 2], env: { ...process.env, ...env } }),
+    'close',
+  )
+  return code
+}
+
+async function chromium() {
   const found = CHROMIUM.find(existsSync)
   if (found) return found
   if (process.getuid?.() !== 0) {
@@ -20,13 +30,12 @@ function chromium() {
     process.exit(1)
   }
   console.error('Installing Chromium…')
-  const options = { stdio: ['ignore', 2, 2], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } }
-  run('apt-get', ['update', '-q'], options)
+  const apt = (...args) => ran('apt-get', args, { DEBIAN_FRONTEND: 'noninteractive' })
+  await apt('update', '-q')
   // Older systems have only the second.
-  PACKAGES.some(name => {
-    const { status } = spawnSync('apt-get', ['install', '-y', '-q', '--no-install-recommends', name], options)
-    return status === 0
-  })
+  for (const name of PACKAGES) {
+    if ((await apt('install', '-y', '-q', '--no-install-recommends', name)) === 0) break
+  }
   const installed = CHROMIUM.find(existsSync)
   if (!installed) {
     console.error('Chromium could not be installed.')
@@ -41,12 +50,8 @@ const results = mkdtempSync(join(tmpdir(), 'jolly-ghost-tests-'))
 const complaints = []
 
 /** Runs one runner; its counts come from the report it writes, and what failed in it. */
-function runner(args, env, report, count) {
-  const { status } = spawnSync(process.execPath, args, {
-    cwd: root,
-    stdio: ['ignore', 2, 2],
-    env: { ...process.env, ...env },
-  })
+async function runner(args, env, report, count) {
+  const status = await ran(process.execPath, args, env)
   if (!existsSync(report)) return { passed: 0, failed: 1 }
   const told = JSON.parse(readFileSync(report, 'utf8'))
   const { passed, failed } = count(told)
@@ -77,11 +82,13 @@ function failures(told) {
   return [...unit, ...browser]
 }
 
-prepare({ app: true })
-const executable = chromium()
+packages()
+// It comes while the rest is made and tried.
+const coming = chromium()
+await prepare({ app: true })
 
 const unitReport = join(results, 'unit.json')
-const unit = runner(
+const unit = await runner(
   ['node_modules/vitest/vitest.mjs', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${unitReport}`],
   {},
   unitReport,
@@ -99,9 +106,9 @@ await new Promise((resolve, reject) => {
   server.once('exit', code => reject(new Error(`The server stopped with ${code}.`)))
 })
 const browserReport = join(results, 'browser.json')
-const browser = runner(
+const browser = await runner(
   ['node_modules/@playwright/test/cli.js', 'test', '--reporter=list,json'],
-  { PLAYWRIGHT_JSON_OUTPUT_FILE: browserReport, CHROMIUM: executable, BASE_URL: `http://127.0.0.1:${port}` },
+  { PLAYWRIGHT_JSON_OUTPUT_FILE: browserReport, CHROMIUM: await coming, BASE_URL: `http://127.0.0.1:${port}` },
   browserReport,
   r => ({ passed: r.stats.expected + r.stats.flaky, failed: r.stats.unexpected }),
 )

@@ -8,7 +8,7 @@ import type { Codes, Kernels } from '../core/render'
 import type { Size } from '../core/shot'
 import { startCarrying } from './carry'
 import { type Counted, type Frames, frameAt } from './counted'
-import { startCutting } from './cutout'
+import { startCutting, TOGETHER } from './cutout'
 import { type DerivedFrame, type FramePlace, packFrame, runsOf, unpackColours } from './derived-frame'
 import type { Held, HeldPictures } from './held'
 import { readPlate } from './plate'
@@ -34,6 +34,8 @@ interface Prepared {
 interface Method {
   /** What of a recipe has to be the same for sharing what is prepared. */
   shared(recipe: Recipe): Recipe
+  /** So many frames, counted from the first of the take, are made one after another; Infinity: all of them. */
+  together: number
   prepare(k: Kernels, source: DerivedSource, recipe: Recipe, isWanted: () => boolean): Promise<Prepared>
 }
 
@@ -49,6 +51,7 @@ const METHODS: Readonly<Record<string, Method>> = {
       const { from, to } = cutOf(recipe)
       return { ...recipe, settings: { from, to } }
     },
+    together: TOGETHER,
     async prepare(k, source, recipe, isWanted) {
       const [take, plate] = [await source.counted(recipe.of[0]!), await source.counted(recipe.of[1]!)]
       const { from, to } = cutOf(recipe)
@@ -66,6 +69,7 @@ const METHODS: Readonly<Record<string, Method>> = {
   },
   [CARRIED_METHOD]: {
     shared: recipe => recipe,
+    together: Number.POSITIVE_INFINITY,
     async prepare(k, source, recipe) {
       const take = await source.counted(recipe.of[0]!)
       const carrying = await startCarrying(k, source, take, strokesOf(recipe))
@@ -80,6 +84,9 @@ const METHODS: Readonly<Record<string, Method>> = {
     },
   },
 }
+
+/** So many frames of a recipe, counted from the first, are made one after another: whoever makes them beside each other parts them there. */
+export const madeTogether = ({ method }: Recipe): number => METHODS[method]?.together ?? 1
 
 const nameOf = (key: string, index: number): string => `${key} ${index}`
 

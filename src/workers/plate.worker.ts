@@ -9,6 +9,7 @@ import type { Kernels } from '../core/render'
 import type { Shot } from '../core/shot'
 import { frameToSeconds, type Rate } from '../core/time'
 import { type Counted, frameAt } from '../media/counted'
+import { madeTogether } from '../media/derived'
 import { followMoves, type Inside, type Moved } from '../media/follow'
 import { type FrameStore, frameStore } from '../media/frames'
 import { takeGrain } from '../media/grain'
@@ -33,6 +34,8 @@ export interface MadeOf {
   layers: Record<string, Int32Array>
   /** Of the take; of a still null. */
   rate: Rate | null
+  /** So many frames of the take are made one after another. */
+  together: number
 }
 
 /** Frames that are told together. */
@@ -59,7 +62,7 @@ async function addNeeds(store: FrameStore, shot: Shot, frame: number, made: Map<
       const key = recipeKey(recipe)
       const take: Counted | null = await store.counted(recipe.of[0]!).catch(() => null)
       if (!take) continue
-      const known = made.get(key) ?? { recipe, key, layers: {}, rate: take.rate }
+      const known = made.get(key) ?? { recipe, key, layers: {}, rate: take.rate, together: madeTogether(recipe) }
       made.set(key, known)
       const at = known.layers[id] ?? new Int32Array(shot.length).fill(-1)
       known.layers[id] = at

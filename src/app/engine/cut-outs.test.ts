@@ -8,16 +8,19 @@ import { testLayer, testProject, testTake } from '../../testing/documents'
 import { soon } from '../../testing/soon'
 import { frameShown, opened, store, viewReset } from '../store'
 import { type CutOuts, startCutOuts, unsureFrames } from './cut-outs'
-import type { PlateThread } from './plate-thread'
+import type { PlateThreads } from './plate-threads'
 
 const cut = { plate: testTake(1).digest, from: 0, to: 0.5, sensitive: 50, shadow: 100 }
 const recipe = cutoutRecipe(testTake(0).digest, cut)
 const key = recipeKey(recipe)
 const RATE = { num: 25, den: 1 }
 
-/** A thread that takes down what it is asked to make, and tells of it as another one would. */
-function thread(make: (index: number) => Promise<void> | void = () => {}) {
+type Make = (index: number) => Promise<void> | void
+
+/** Threads that take down what they are asked to make, and tell of it as others would. */
+function thread(make: Make = () => {}, count = 1) {
   const asked: number[] = []
+  const askedOf = Array.from({ length: count }, (): number[] => [])
   const channel = new BroadcastChannel('frames made by recipe')
   const call = {
     async needs() {
@@ -26,6 +29,7 @@ function thread(make: (index: number) => Promise<void> | void = () => {}) {
           recipe,
           key,
           rate: RATE,
+          together: 4,
           layers: { 'layer-0': Int32Array.from({ length: 100 }, (_, i) => (i < 40 ? i : -1)) },
         },
       ]
@@ -39,13 +43,24 @@ function thread(make: (index: number) => Promise<void> | void = () => {}) {
       await new Promise(resolve => setTimeout(resolve, 4))
     },
   }
-  const plates = { addFiles() {}, call: async () => call, end: () => channel.close() } as unknown as PlateThread
-  return { asked, plates }
+  const plates = {
+    count,
+    use: (work: (of: typeof call) => Promise<unknown>, own = 0) =>
+      work({
+        ...call,
+        make: (of, index) => {
+          askedOf[own]!.push(index)
+          return call.make(of, index)
+        },
+      }),
+    end: () => channel.close(),
+  } as unknown as PlateThreads
+  return { asked, askedOf, plates }
 }
 
 let open: { cutOuts: CutOuts; end(): void } | null = null
-function begin(make?: (index: number) => Promise<void> | void) {
-  const { asked, plates } = thread(make)
+function begin(make?: Make, count?: number) {
+  const { asked, askedOf, plates } = thread(make, count)
   const said: string[] = []
   const cutOuts = startCutOuts('project', plates, sentence => said.push(sentence))
   open = {
@@ -55,7 +70,7 @@ function begin(make?: (index: number) => Promise<void> | void) {
       plates.end()
     },
   }
-  return { asked, said, cutOuts }
+  return { asked, askedOf, said, cutOuts }
 }
 
 beforeEach(() => {
@@ -85,6 +100,23 @@ it('makes what is missing from the playhead outward, until all is there, and kno
   expect(states[60]).toEqual({ state: 'none' })
   expect(cutOuts.framesOf('layer-1')).toBeNull()
   expect(unsureFrames('layer-0')).toEqual([22])
+})
+
+it('spreads over threads, of which none is at what another makes', async () => {
+  store.dispatch(frameShown(21))
+  let [now, most] = [0, 0]
+  const { askedOf, cutOuts } = begin(async () => {
+    most = Math.max(most, ++now)
+    await new Promise(resolve => setTimeout(resolve, 3))
+    now--
+  }, 3)
+  cutOuts.begin()
+  await soon(() => expect(cutOuts.progress()).toMatchObject({ done: 40, of: 40, making: false }))
+  expect(most).toBe(3)
+  // What comes together is asked for once, and next to the playhead first.
+  const groups = askedOf.flat().map(i => Math.floor(i / 4))
+  expect(new Set(groups).size).toBe(groups.length)
+  expect(askedOf.map(([first]) => Math.floor(first! / 4)).sort()).toEqual([4, 5, 6])
 })
 
 it('is stopped, and goes on', async () => {

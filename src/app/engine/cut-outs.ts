@@ -5,7 +5,7 @@ import { runJob, stopJobsOf } from '../jobs/run'
 import { orAborted } from '../jobs/thread'
 import { Stopped } from '../stopped'
 import { shotOf, store } from '../store'
-import type { PlateThread } from './plate-thread'
+import type { PlateThreads } from './plate-threads'
 import { untilAlone } from './until-still'
 
 /** Milliseconds that a shot has to be left alone before its cut-outs are made. */
@@ -69,7 +69,7 @@ export function unsureFrames(layer: string): number[] {
   return states.flatMap((of, frame) => (isUnsure(of) && !isUnsure(states[frame - 1]) ? [frame] : []))
 }
 
-export function startCutOuts(project: string, thread: PlateThread, onProblem: (sentence: string) => void): CutOuts {
+export function startCutOuts(project: string, threads: PlateThreads, onProblem: (sentence: string) => void): CutOuts {
   let isReady = false
   let shot: Shot | null = null
   let known: Known[] = []
@@ -87,7 +87,7 @@ export function startCutOuts(project: string, thread: PlateThread, onProblem: (s
     const now = shotOf(store.getState())
     if (!now || now === shot || !isReady) return
     shot = now
-    const found = hasDerived(now) ? await (await thread.call()).needs(now) : []
+    const found = hasDerived(now) ? await threads.use(call => call.needs(now)) : []
     if (ended || shot !== now) return
     known = await Promise.all(
       found.map(async made => {
@@ -100,15 +100,53 @@ export function startCutOuts(project: string, thread: PlateThread, onProblem: (s
     void make()
   }
 
-  /** What is missing nearest to the playhead. */
-  function next(): { of: Known; index: number } | null {
+  /** What each thread is at: frames that are made one after another. */
+  const at = new Map<number, string>()
+  const stretchOf = ({ key, together }: Known, index: number) => `${key} ${Math.floor(index / together)}`
+
+  /** What is missing nearest to the playhead and no other thread is at. */
+  function next(own = 0): { of: Known; index: number } | null {
     const { frame } = store.getState().view
+    const others = new Set([...at].flatMap(([thread, stretch]) => (thread === own ? [] : [stretch])))
     let best: { of: Known; index: number; far: number } | null = null
     for (const of of known) {
       if (failed.has(of.key)) continue
-      for (const [index, far] of missing(of, frame)) if (!best || far < best.far) best = { of, index, far }
+      for (const [index, far] of missing(of, frame)) {
+        if ((!best || far < best.far) && !others.has(stretchOf(of, index))) best = { of, index, far }
+      }
     }
     return best
+  }
+
+  /** Makes in one of the threads what is missing, as long as it is wanted. */
+  async function makeIn(thread: number, isWanted: () => boolean, onMade: () => void): Promise<void> {
+    for (let wanted = next(thread); wanted && isWanted(); wanted = next(thread)) {
+      at.set(thread, stretchOf(wanted.of, wanted.index))
+      await untilAlone()
+      await makeOne(wanted, thread)
+      onMade()
+    }
+    at.delete(thread)
+  }
+
+  /** Makes all that is missing in as many threads as find something, by then or later. */
+  async function makeAll(isWanted: () => boolean, onMade: () => void): Promise<void> {
+    const working = new Map<number, Promise<void>>()
+    const fill = () => {
+      for (let thread = 0; thread < threads.count; thread++) {
+        if (working.has(thread) || !next(thread) || !isWanted()) continue
+        const work = makeIn(thread, isWanted, () => {
+          onMade()
+          fill()
+        })
+        working.set(
+          thread,
+          work.finally(() => working.delete(thread)),
+        )
+      }
+    }
+    fill()
+    while (working.size > 0) await Promise.race(working.values())
   }
 
   let underWay = false
@@ -120,11 +158,10 @@ export function startCutOuts(project: string, thread: PlateThread, onProblem: (s
       await runJob({ kind: 'cut', project, name: 'Cut-out', of }, ({ signal, tell: told }) =>
         orAborted(signal, async () => {
           told(done)
-          for (let wanted = next(); wanted && making && !signal.aborted; wanted = next()) {
-            await untilAlone()
-            await makeOne(wanted)
-            told(count().done)
-          }
+          await makeAll(
+            () => making && !signal.aborted,
+            () => told(count().done),
+          )
         }),
       )
     } catch (error) {
@@ -136,14 +173,14 @@ export function startCutOuts(project: string, thread: PlateThread, onProblem: (s
     }
   }
 
-  async function makeOne({ of, index }: { of: Known; index: number }): Promise<void> {
+  async function makeOne({ of, index }: { of: Known; index: number }, thread: number): Promise<void> {
     try {
-      await (await thread.call()).make({ recipe: of.recipe, rate: of.rate }, index)
+      await threads.use(call => call.make({ recipe: of.recipe, rate: of.rate }, index), thread)
       // It may have been kept before anybody listened.
       if (!of.ready.has(index)) of.ready.set(index, 0)
     } catch (error) {
+      if (ended || failed.has(of.key)) return
       failed.add(of.key)
-      if (ended) return
       const why = error instanceof Error ? error.message : String(error)
       onProblem(`A layer cannot be cut out by its plate: ${why}.`)
     }

@@ -7,7 +7,7 @@ import { orAborted } from '../jobs/thread'
 import { Stopped } from '../stopped'
 import { getMade, keepMade } from '../storage/made'
 import { projectOf, rootShot, store } from '../store'
-import type { PlateThread } from './plate-thread'
+import type { PlateThreads } from './plate-threads'
 import { untilStill } from './until-still'
 
 /** The set as it is empty: a stretch of a take or a still. */
@@ -61,7 +61,7 @@ const blank = (take: string, against: Against | null): TakeReport => ({
   problem: null,
 })
 
-export function startReports(project: string, thread: PlateThread): Reports {
+export function startReports(project: string, threads: PlateThreads): Reports {
   const reports = new Map<string, TakeReport>()
   const listeners = new Set<() => void>()
   const put = (report: TakeReport) => {
@@ -101,7 +101,7 @@ export function startReports(project: string, thread: PlateThread): Reports {
           await untilStill()
           return !signal.aborted && isWanted()
         }
-        await (await thread.call()).look(take, against, proxy(onSeen))
+        await threads.use(call => call.look(take, against, proxy(onSeen)))
       }),
     )
     if (!isWanted()) return

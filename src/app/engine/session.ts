@@ -10,7 +10,7 @@ import { closed, opened, projectOf, store, takesMissing, viewReset } from '../st
 import { startAutosave } from './autosave'
 import { type CutOuts, startCutOuts } from './cut-outs'
 import { type Derived, startDerived } from './derived'
-import { plateThread } from './plate-thread'
+import { plateThreads } from './plate-threads'
 import { type Reports, startReports } from './reports'
 import { type StageEngine, startStage } from './stage-engine'
 
@@ -74,7 +74,7 @@ async function open(
     return sentence
   }
   try {
-    const plates = plateThread()
+    const plates = plateThreads()
     begun.push(() => plates.end())
     // Its thread wakes while the shot is fetched; whether it could is asked below.
     const staging = startStage(canvas, plates, onProblem)

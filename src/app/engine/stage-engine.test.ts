@@ -3,7 +3,7 @@ import { afterEach, beforeEach, expect, it, vi } from 'vitest'
 import { testProject } from '../../testing/documents'
 import { soon } from '../../testing/soon'
 import { opened, store, viewReset } from '../store'
-import { plateThread } from './plate-thread'
+import { plateThreads } from './plate-threads'
 import { startStage } from './stage-engine'
 
 /** What fails in the worker that paints, and all that it was asked. */
@@ -56,7 +56,7 @@ it.each(['prepare', 'play', 'no sound at all'])('%s fails: playing is over, with
   const said: string[] = []
   const surface = new MessageChannel().port1
   const canvas = { dataset: {}, transferControlToOffscreen: () => surface } as unknown as HTMLCanvasElement
-  const stage = await startStage(canvas, plateThread(), sentence => said.push(sentence))
+  const stage = await startStage(canvas, plateThreads(), sentence => said.push(sentence))
   await stage.play()
   await soon(() => expect(store.getState().view.playing).toBe(false))
   expect(said).toEqual([expect.stringMatching(/^It cannot be played: /)])
@@ -67,7 +67,7 @@ it('asks for no picture before the files are there, whatever else goes on', asyn
   broken = ''
   const surface = new MessageChannel().port1
   const canvas = { dataset: {}, transferControlToOffscreen: () => surface } as unknown as HTMLCanvasElement
-  const stage = await startStage(canvas, plateThread(), () => {})
+  const stage = await startStage(canvas, plateThreads(), () => {})
   store.dispatch(viewReset({ frame: 3 }))
   expect(asked).not.toContain('show')
   await stage.addFiles([])

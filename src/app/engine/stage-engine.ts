@@ -21,7 +21,7 @@ import {
 import { shotSender } from '../../workers/shot-changes'
 import { Stopped } from '../stopped'
 import { frameShown, framesFailed, heardShot, playingSet, stagedFrame, stagedShot, store } from '../store'
-import type { PlateThread } from './plate-thread'
+import type { PlateThreads } from './plate-threads'
 import { soundPlayer } from './sound-player'
 
 /** What the frame cache may take, by the memory the browser admits to. */
@@ -93,7 +93,7 @@ export interface StageEngine {
 
 export async function startStage(
   canvas: HTMLCanvasElement,
-  plates: PlateThread,
+  plates: PlateThreads,
   onProblem: (sentence: string) => void,
 ): Promise<StageEngine> {
   const render = renderClient()
@@ -308,26 +308,17 @@ export async function startStage(
     holdAgainst: (layer, frames, seam, onLooked, signal) =>
       throughFrames(signal, onLooked, looked => render.call.holdAgainst(layer, frames, seam, looked)),
     async follow(take, seconds, what, span, onFrame, signal) {
-      const call = await plates.call()
-      return throughFrames(signal, onFrame, told =>
-        call.follow(
-          take,
-          seconds,
-          what,
-          span,
-          proxy(async (done: number) => told(done)),
-        ),
-      )
+      return throughFrames(signal, onFrame, told => {
+        const onDone = proxy(async (done: number) => told(done))
+        return plates.use(call => call.follow(take, seconds, what, span, onDone))
+      })
     },
-    grain: async (take, seconds) => (await plates.call()).grain(take, seconds),
+    grain: (take, seconds) => plates.use(call => call.grain(take, seconds)),
     async plate(takes, onFrame, signal) {
-      const call = await plates.call()
-      return throughFrames(signal, onFrame, told =>
-        call.plate(
-          takes,
-          proxy(async (share: number) => told(Math.round(100 * share))),
-        ),
-      )
+      return throughFrames(signal, onFrame, told => {
+        const onShare = proxy(async (share: number) => told(Math.round(100 * share)))
+        return plates.use(call => call.plate(takes, onShare))
+      })
     },
     lean(...args) {
       sendOpenShot()

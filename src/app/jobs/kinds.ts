@@ -1,4 +1,5 @@
 // Every kind of work that takes a while, a line each.
+import { THREADS } from './threads'
 
 interface Kind {
   /** How many may run at the same time; what comes later waits. This is what bounds their memory. */
@@ -28,10 +29,10 @@ export const JOB_KINDS = {
   remove: { atOnce: 1, asks: false, stays: false },
   /** Small frames and loudness of a take. What is ready is kept; the rest is made when the shot is opened again. */
   derive: { atOnce: 1, asks: false, stays: false },
-  /** Frames of cut-outs before anybody asks for them. What is ready is kept; the rest is made when the shot is opened again. */
+  /** Frames of cut-outs before anybody asks for them, in as many threads as there are. What is ready is kept; the rest is made when the shot is opened again. */
   cut: { atOnce: 1, asks: false, stays: false },
   /** A take is looked through for the lock-off report. */
-  look: { atOnce: 1, asks: false, stays: false },
+  look: { atOnce: THREADS, asks: false, stays: false },
 } as const satisfies Record<string, Kind>
 
 export type JobKind = keyof typeof JOB_KINDS

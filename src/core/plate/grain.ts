@@ -40,7 +40,8 @@ function spreadOf(values: Float32Array, moved: number): { variance: number; coun
   let told = { variance: 0, count: 0 }
   for (let round = 0; round < ROUNDS; round++) {
     let [sum, count] = [0, 0]
-    for (const d of values) {
+    for (let i = 0; i < values.length; i++) {
+      const d = values[i]!
       if (d > most || d < -most) continue
       sum += d * d
       count++
