@@ -17,7 +17,7 @@ import {
   unlike,
 } from './fixtures/workbench'
 
-test('the clockmaker is cut out by his plate, shadow and all, the same on the stage and in a terminal', async ({
+test('the clockmaker is cut out by his plate, shadow and all, and corrected by strokes, the same on the stage and in a terminal', async ({
   page,
 }) => {
   await openDemo(page)
@@ -43,44 +43,7 @@ test('the clockmaker is cut out by his plate, shadow and all, the same on the st
   const sum = (of: number[]) => of.reduce((all, v) => all + v, 0)
   expect(sum(pixelAt(shadowless, 280, 440))).toBeGreaterThan(sum(pixelAt(cut, 280, 440)) * 1.15)
 
-  await saved(page)
-  const download = page.waitForEvent('download')
-  await page.getByRole('button', { name: 'Save as file' }).click()
-  const path = join(folder(), 'cut.ghost')
-  await (await download).saveAs(path)
-  expect(unlike(shadowless, await terminalFrame(path, 75))).toBe(0)
-})
-
-test('frames are made in the background, go on after a reload, and say where somebody was told only just', async ({
-  page,
-}) => {
-  await openDemo(page)
-  await goTo(page, 75)
-  await page.locator('[data-bar="Act A, left"]').click({ position: { x: 250, y: 30 } })
-  await page.keyboard.press('Shift+q')
-  const ready = page.getByRole('status').filter({ hasText: 'frames are ready' })
-  const made = async () => Number(/^(\d+) of 184/.exec((await ready.textContent()) ?? '')?.[1] ?? 0)
-  await expect.poll(made).toBeGreaterThan(11)
-  await page.getByRole('button', { name: 'Stop', exact: true }).click()
-  await expect(page.getByRole('button', { name: 'Make the rest' })).toBeVisible()
-  const before = await made()
-  // From the playhead outward: what is there lies round it.
-  await expect(page.locator('[data-cut-row]')).toHaveAttribute('aria-label', /^Act A, left: \d+ of 184 frames/)
-  await saved(page)
-  await page.reload()
-  await page.waitForSelector('main[data-ready=true]')
-  // The shot opens where it was left: at that frame, with the piece chosen.
-  expect(await frameNumber(page)).toBe(76)
-  await expect.poll(made).toBeGreaterThan(before)
-})
-
-test('one frame is corrected by strokes, kept in the document, and the terminal has them too', async ({ page }) => {
-  await openDemo(page)
-  await goTo(page, 75)
-  await page.locator('[data-bar="Act A, left"]').click({ position: { x: 250, y: 30 } })
-  await page.keyboard.press('Shift+q')
-  await expect(page.getByRole('button', { name: /^Plate cut-out/ })).toContainText('against empty-shop.mp4')
-  await makeNoMore(page)
+  // Strokes correct this frame, and the terminal has them, too.
   await page.keyboard.press('z')
   const paint = page.getByTestId('paint')
   await settled(page)
@@ -113,6 +76,29 @@ test('one frame is corrected by strokes, kept in the document, and the terminal 
   // What is far from the painted frame is as it was, and a stroke can be taken away.
   await page.getByRole('button', { name: 'Take these away' }).click()
   await expect(page.getByText(/strokes?, /)).toBeHidden()
+})
+
+test('frames are made in the background, go on after a reload, and say where somebody was told only just', async ({
+  page,
+}) => {
+  await openDemo(page)
+  await goTo(page, 75)
+  await page.locator('[data-bar="Act A, left"]').click({ position: { x: 250, y: 30 } })
+  await page.keyboard.press('Shift+q')
+  const ready = page.getByRole('status').filter({ hasText: 'frames are ready' })
+  const made = async () => Number(/^(\d+) of 184/.exec((await ready.textContent()) ?? '')?.[1] ?? 0)
+  await expect.poll(made).toBeGreaterThan(11)
+  await page.getByRole('button', { name: 'Stop', exact: true }).click()
+  await expect(page.getByRole('button', { name: 'Make the rest' })).toBeVisible()
+  const before = await made()
+  // From the playhead outward: what is there lies round it.
+  await expect(page.locator('[data-cut-row]')).toHaveAttribute('aria-label', /^Act A, left: \d+ of 184 frames/)
+  await saved(page)
+  await page.reload()
+  await page.waitForSelector('main[data-ready=true]')
+  // The shot opens where it was left: at that frame, with the piece chosen.
+  expect(await frameNumber(page)).toBe(76)
+  await expect.poll(made).toBeGreaterThan(before)
 })
 
 test('somebody is told by strokes alone, carried to other frames, settled and opened again', async ({ page }) => {

@@ -12,6 +12,9 @@ import {
   lookAt,
   makeNoMore,
   type Pixels,
+  pixelAt,
+  ready,
+  saved,
   settled,
   stagePixels,
   type as typeIn,
@@ -36,16 +39,35 @@ test('from raw takes to a film: the light is matched as the report says, he is c
   page,
 }) => {
   await begin(page, ['empty-shop', 'clockmaker-right'])
+  await goTo(page, FRAME)
+  const dark = await stagePixels(page)
   await page.getByRole('link', { name: 'Lock-off report' }).click()
   const darker = page.getByRole('region', { name: 'clockmaker-right.mp4' })
   await expect(darker.getByText(/The light is even, \d\.\d% darker than the plate/)).toBeVisible()
+  // A take without faults takes a line.
+  await expect(page.getByRole('region', { name: 'empty-shop.mp4' }).getByText(/Nobody is there/)).toBeVisible()
+  await expect(page.getByRole('main', { name: 'Lock-off report' }).getByRole('slider')).toHaveCount(1)
+  await darker.getByRole('slider').press('ArrowRight')
+  await expect(page.getByRole('complementary')).toContainText('clockmaker-right.mp4, frame 2')
   await darker.getByRole('button', { name: 'Match its light' }).click()
   await expect(darker.getByText('✓ done')).toBeVisible()
+  await page.keyboard.press('Control+z')
+  await expect(darker.getByRole('button', { name: 'Match its light' })).toBeVisible()
+  await page.keyboard.press('Control+Shift+z')
+  await saved(page)
+  // Nothing is looked through again after a reload, and what was done is known.
+  await page.reload()
+  await expect(darker.getByText('✓ done')).toBeVisible()
   await page.getByRole('link', { name: 'Back to the shot' }).click()
+  await ready(page)
+  await expect(page.getByRole('link', { name: /^Lock-off report: .*Light .*/ })).toContainText('Light')
 
   await page.locator('[data-layer="clockmaker-right"]').click()
   await goTo(page, FRAME)
   const lit = await stagePixels(page)
+  // The wall beside him.
+  const sum = (of: Pixels) => pixelAt(of, 760, 250).reduce((all, v) => all + v, 0)
+  expect(sum(lit) / sum(dark)).toBeGreaterThan(1.015)
   await page.keyboard.press('Shift+q')
   await expect(page.getByRole('button', { name: /^Plate cut-out/ })).toContainText('against empty-shop.mp4')
   await makeNoMore(page)
