@@ -41,6 +41,13 @@ test('an address opens a demo shot wherever it leads to, and says where there is
   await page.goto('/shot/nobody')
   await expect(page.getByText('There is no such shot on this machine.')).toBeVisible()
   await expect(page.getByRole('button')).toHaveCount(0)
+  // One that is long in coming says how far it is, and whoever leaves it need not wait for it.
+  await page.route('**/clockmaker-left.mp4', () => {})
+  await page.goto('/shot/two-at-the-counter')
+  await expect(page.getByText(/Fetching Two at the counter: [1-9]\d?%/)).toBeVisible()
+  await page.getByRole('link', { name: 'Leave it' }).click()
+  await page.getByRole('link', { name: 'Open Stuck second' }).click()
+  await ready(page)
 })
 
 test('a tab closed a second after a change loses nothing', async ({ context, page }) => {

@@ -2,7 +2,6 @@
 
 import type { Project } from '../../core/shot'
 import { stopJobsOf } from '../jobs/run'
-import { loadOrKeepDemo } from '../storage/demo'
 import { hold } from '../storage/locks'
 import { keepPlace, placeLeft } from '../storage/places-left'
 import { projectMedia, savePoster } from '../storage/projects'
@@ -10,6 +9,7 @@ import { closed, opened, projectOf, store, takesMissing, viewReset } from '../st
 import { startAutosave } from './autosave'
 import { type CutOuts, startCutOuts } from './cut-outs'
 import { type Derived, startDerived } from './derived'
+import { loadShot } from './load-shot'
 import { plateThreads } from './plate-threads'
 import { type Reports, startReports } from './reports'
 import { type StageEngine, startStage } from './stage-engine'
@@ -85,7 +85,7 @@ async function open(
       ),
     )
     staging.catch(() => {})
-    const loaded = await loadOrKeepDemo(id)
+    const loaded = await loadShot(id)
     if (!loaded) return refused('There is no such shot on this machine.')
     if (!loaded.ok) return refused(`This shot cannot be opened. ${loaded.problem}`)
     const { project, aside } = loaded.value

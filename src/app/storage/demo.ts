@@ -102,12 +102,3 @@ export async function keepDemo(
     console.error('Small pictures could not be kept:', reason)
   return { ok: true, value: { project, aside: [] } }
 }
-
-/** A shot of this machine, or a demo shot, which its address alone puts among them; null if there is neither. */
-export async function loadOrKeepDemo(id: string): Promise<Checked<Salvaged> | null> {
-  const kept = await loadProject(id)
-  if (kept) return kept
-  // Without a server there is none.
-  const demo = (await listDemos().catch(() => [])).find(brought => brought.id === id)
-  return demo ? keepDemo(demo, new AbortController().signal, () => {}) : null
-}

@@ -1,8 +1,8 @@
 import { useEffect, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { startExport } from '../../app/engine/exports'
+import { loadShot } from '../../app/engine/load-shot'
 import { sessionsClosed } from '../../app/engine/session'
-import { loadOrKeepDemo } from '../../app/storage/demo'
 import { getPoster } from '../../app/storage/projects'
 import { useStore } from '../../app/store'
 import { LIMITS, type Project } from '../../core/shot'
@@ -49,7 +49,7 @@ export function ExportPage() {
     let url: string | null = null
     const load = async () => {
       await sessionsClosed()
-      const loaded = await loadOrKeepDemo(id)
+      const loaded = await loadShot(id)
       if (!loaded) return setProblem('There is no such shot on this machine.')
       if (!loaded.ok) return setProblem(`This shot cannot be opened. ${loaded.problem}`)
       setProject(loaded.value.project)

@@ -5,8 +5,9 @@ import { toast } from 'sonner'
 import { onSaying } from '../../app/commands/say'
 import { saveBlob } from '../../app/engine/exports'
 import { openSession, type Session } from '../../app/engine/session'
+import { stopJobsOf } from '../../app/jobs/run'
 import { asItWas, hasProject } from '../../app/storage/projects'
-import { asideRead, type State, shotOf, useSend, useStore } from '../../app/store'
+import { asideRead, jobUnderWay, type State, shotOf, useSend, useStore } from '../../app/store'
 import { Asking } from '../ask/Asking'
 import { TextButton } from '../common/Button'
 import { Ghost } from '../common/Ghost'
@@ -46,6 +47,7 @@ async function saveAsItWas(id: string): Promise<void> {
 
 function Waiting({ id, problem }: { id: string; problem: string | null }) {
   const [isKept, setIsKept] = useState(false)
+  const fetching = useStore(s => jobUnderWay(s.jobs, ['fetch'], id))
   useEffect(() => {
     setIsKept(false)
     // Where not even that can be told, it may be.
@@ -54,12 +56,14 @@ function Waiting({ id, problem }: { id: string; problem: string | null }) {
   return (
     <main className="flex h-full flex-col items-center justify-center gap-4">
       <Ghost size={48} className={problem ? 'text-quiet' : 'animate-pulse text-ghost motion-reduce:animate-none'} />
-      <p className="max-w-md text-center">{problem ?? 'Opening the shot…'}</p>
-      {problem && (
+      <p className="max-w-md text-center tabular-nums">
+        {problem ?? (fetching ? `Fetching ${fetching.name}: ${Math.round(fetching.done * 100)}%` : 'Opening the shot…')}
+      </p>
+      {(problem || fetching) && (
         <div className="flex gap-2">
-          {isKept && <TextButton onClick={() => void saveAsItWas(id)}>Save it as it was kept</TextButton>}
+          {problem && isKept && <TextButton onClick={() => void saveAsItWas(id)}>Save it as it was kept</TextButton>}
           <Link to="/" className="rounded-full bg-card px-4 py-1.5 hover:bg-raised">
-            Back to the shots
+            {problem ? 'Back to the shots' : 'Leave it'}
           </Link>
         </div>
       )}
@@ -126,10 +130,13 @@ export function Workbench() {
           setSession(result)
         }
       },
-      error => setProblem(`The shot cannot be opened: ${error instanceof Error ? error.message : String(error)}`),
+      error => {
+        if (!left) setProblem(`The shot cannot be opened: ${error instanceof Error ? error.message : String(error)}`)
+      },
     )
     return () => {
       left = true
+      stopJobsOf(id, ['fetch'])
       setSession(null)
       void mine?.close()
     }
