@@ -120,13 +120,16 @@ export function startCutOuts(project: string, threads: PlateThreads, onProblem: 
 
   /** Makes in one of the threads what is missing, as long as it is wanted. */
   async function makeIn(thread: number, isWanted: () => boolean, onMade: () => void): Promise<void> {
+    let mine = ''
     for (let wanted = next(thread); wanted && isWanted(); wanted = next(thread)) {
-      at.set(thread, stretchOf(wanted.of, wanted.index))
+      mine = stretchOf(wanted.of, wanted.index)
+      at.set(thread, mine)
       await untilAlone()
       await makeOne(wanted, thread)
       onMade()
     }
-    at.delete(thread)
+    // It may have been stopped and begun anew meanwhile.
+    if (at.get(thread) === mine) at.delete(thread)
   }
 
   /** Makes all that is missing in as many threads as find something, by then or later. */
