@@ -3,7 +3,7 @@ import { type Client, type MediaFile, plateClient } from '../../workers/clients'
 import type { PlateApi } from '../../workers/plate.worker'
 import { THREADS } from '../jobs/threads'
 
-export type PlateCall = Client<PlateApi>['call']
+type PlateCall = Client<PlateApi>['call']
 
 export interface PlateThreads {
   count: number
@@ -36,11 +36,11 @@ function thread() {
   }
 }
 
-export function plateThreads(count: number = THREADS): PlateThreads {
-  const all = Array.from({ length: count }, thread)
+export function plateThreads(): PlateThreads {
+  const all = Array.from({ length: THREADS }, thread)
   const idlest = () => all.reduce((best, other) => (other.works < best.works ? other : best))
   return {
-    count,
+    count: THREADS,
     addFiles(files) {
       for (const one of all) one.addFiles(files)
     },
