@@ -24,6 +24,7 @@ export { joinRow, fillCoverage, multiplyRow } from "./join";
 export { filterRow, accumulateRow, combineRows, boundRow, gainRow } from "./filter";
 export { turnPicture } from "./turn";
 export { frameRectRow } from "./frame";
+export { clipCells } from "./clip";
 export { liftRow, halfRow, lightCells, lightLuma, slopePlane } from "./cells";
 export { veilCells, veilLuma } from "./veil";
 export { lightPairs, sharedRatio, pairLights, lightSums } from "./pairs";

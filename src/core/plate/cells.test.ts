@@ -121,6 +121,26 @@ it.each([
   })
 })
 
+it('below black and above white, where films have room, are those of a still of it', () => {
+  const chroma = fc.integer({ min: 96, max: 160 })
+  fc.assert(
+    fc.property(chroma, chroma, fc.integer({ min: 33, max: 70 }), fc.boolean(), (u, v, width, fullRange) =>
+      k.scope(() => {
+        const picture = filmPicture(k, width, 5, (plane, x) => [(x * 255) / (width - 1), u, v][plane]!, { fullRange })
+        const still = toCodesPicture(k, picture)
+        const [seen, shown] = [blankCells(k, picture), blankCells(k, picture)]
+        readCells(k, picture, seen)
+        readCells(k, still, shown)
+        k.free(still.ptr)
+        for (const name of ['luma', 'y', 'u', 'v'] as const) {
+          const off = seen[name].map((code, i) => Math.abs(code - shown[name][i]!))
+          expect(Math.max(...off)).toBeLessThan(3)
+        }
+      }),
+    ),
+  )
+})
+
 it('of a still that is made smaller are those of the film that it was taken from', () => {
   k.scope(() => {
     const picture = film(93, 61)
@@ -166,8 +186,9 @@ it('made smaller are the means of what they cover', () => {
       (width, height, share, seed) =>
         k.scope(() => {
           const [across, down] = [(width + 1) >> 1, (height + 1) >> 1]
-          const codes = noise(width * height + 2 * across * down, 256, seed)
           const chroma = across * down
+          // Colours that pictures can show.
+          const codes = noise(width * height + 2 * chroma, 64, seed).map(code => code + 96)
           const picture = filmPicture(
             k,
             width,

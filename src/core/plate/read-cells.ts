@@ -115,10 +115,12 @@ function halveLuma({ k, full, luma, width, height, y: cells }: Cells): void {
   }
 }
 
-/** What follows once luma and chroma are read of a picture. */
+/** What follows once luma and chroma are read of a picture. What no picture can show is as it shows: a plate may be a still, which had to be. */
 function finish(out: Cells, { matrix, chroma }: Planes): void {
+  const { k, full, luma, u, v } = out
   out.chroma = chroma
   if (matrix !== 'bt709') toBt709(out, matrix)
+  k.clipCells(luma.byteOffset, u.byteOffset, v.byteOffset, full.width, full.height, LIFT)
   halveLuma(out)
 }
 

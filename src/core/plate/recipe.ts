@@ -23,11 +23,11 @@ export const CUTOUT_METHOD = 'cutout'
 /** The picture of a cut-out that shows somebody's own colours where they are soft, and is clear elsewhere. */
 export const COLOURS_PART = 'colours'
 /** Grows whenever frames come out otherwise than before. */
-const VERSION = 16
+const VERSION = 17
 
 /** Somebody told by strokes alone. */
 export const CARRIED_METHOD = 'carried'
-const CARRIED = 6
+const CARRIED = 7
 
 /** The strokes of a recipe. */
 export const strokesOf = ({ settings }: Recipe): readonly Stroke[] => JSON.parse(String(settings.strokes))
@@ -58,7 +58,7 @@ export function cutOf({ settings }: Recipe): Pick<Cut, 'from' | 'to' | 'sensitiv
 }
 
 /** Grows whenever a take tells something else than before. */
-const LOCK_OFF = 14
+const LOCK_OFF = 15
 
 /** What a take tells of its camera, light and people: by a plate, or by what shows most of the time in itself. */
 export const lockOffRecipe = (take: string, plate: Pick<Cut, 'plate' | 'from' | 'to'> | null): Recipe => ({

@@ -124,6 +124,7 @@ export interface KernelFunctions {
     y: number,
   ): void
   liftRow(src: number, dst: number, n: number, scale: number, lift: number): void
+  clipCells(luma: number, u: number, v: number, width: number, height: number, lift: number): void
   halfRow(top: number, bottom: number, dst: number, width: number): void
   slopePlane(plane: number, width: number, height: number, least: number, most: number, out: number): void
   halvePlane(src: number, width: number, height: number, dst: number, room: number): void
