@@ -231,6 +231,14 @@ describe('ghost', () => {
     expect(err).not.toMatch(/ at .*\.ts:/)
   })
 
+  it('says of a film that cannot be read here what makes it readable', async () => {
+    const path = join(folder, 'old.avi')
+    await writeFile(path, 'RIFF\0\0\0\0AVI LIST')
+    const { err, code } = await ghost('check', path)
+    expect(code).toBe(2)
+    expect(err).toMatch(/“ghost convert” makes such films readable/)
+  })
+
   it('refuses a hostile project file and leaves nothing behind', async () => {
     const path = join(folder, 'bad.zip')
     await writeFile(path, zipSync({ 'project.json': new Uint8Array([123]), '../x': new Uint8Array([1]) }))

@@ -1,3 +1,5 @@
+import { ForeignFilm } from '../media/problem'
+
 /** Something the person at the terminal can put right; the message says what. */
 export class Complaint extends Error {
   override name = 'Complaint'
@@ -21,6 +23,7 @@ const SYSTEM: Readonly<Record<string, string>> = {
 /** The sentence for what went wrong; null where it is nobody's fault but this program's. */
 export function sentenceOf(error: unknown): string | null {
   if (!(error instanceof Error)) return null
+  if (error instanceof ForeignFilm) return `${error.message} “ghost convert” makes such films readable.`
   if (error instanceof Complaint || error.name === 'MediaProblem') return error.message
   const { code, path, syscall } = error as NodeJS.ErrnoException
   // Decoders have numbers for codes.

@@ -7,12 +7,21 @@ const BUMP = 0.3
 /** px from frame to frame, as a rule, of a camera that is held by hand. */
 const HELD = 0.4
 
+/** px from frame to frame, as a rule. */
+const unrest = (frames: readonly Seen[]): number =>
+  middle(
+    frames
+      .slice(1)
+      .map(({ movement: { x, y } }, i) => Math.hypot(x - frames[i]!.movement.x, y - frames[i]!.movement.y)),
+  )
+
+export const isHeldByHand = (frames: readonly Seen[]): boolean => unrest(frames) > HELD
+
 export function aboutCamera(frames: readonly Seen[], first: number): Finding[] {
   const all = { about: 'camera', ...overall(frames) } as const
   const [xs, ys] = [frames.map(f => f.movement.x), frames.map(f => f.movement.y)]
-  const hops = frames.slice(1).map((f, i) => Math.hypot(f.movement.x - xs[i]!, f.movement.y - ys[i]!))
-  if (middle(hops) > HELD) {
-    const sentence = `The camera never stands still (${px(middle(hops))} from frame to frame): it was held by hand. A plate is of little use here.`
+  if (isHeldByHand(frames)) {
+    const sentence = `The camera never stands still (${px(unrest(frames))} from frame to frame): it was held by hand. A plate is of little use here.`
     return [{ ...all, isFault: true, sentence, advice: null }]
   }
   const bumps = new Map([...steps(xs, BUMP), ...steps(ys, BUMP)].map(({ at }) => [at, at]))

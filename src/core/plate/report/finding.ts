@@ -48,6 +48,9 @@ export interface Finding {
   advice: Advice | null
 }
 
+/** More than so many of a kind are told in one sentence. */
+export const FEW = 4
+
 /** Frames on both sides of a step that are compared. */
 export const BESIDE = 5
 

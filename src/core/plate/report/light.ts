@@ -1,6 +1,6 @@
 // How even the light is.
 import { type Light, lightsOf } from '../light'
-import { BESIDE, type Finding, middle, overall, percent, type Seen, steps } from './finding'
+import { BESIDE, FEW, type Finding, middle, overall, percent, type Seen, steps } from './finding'
 
 /** Shares of light: of a drift, of flicker from frame to frame, and of a light that goes on or off. */
 const DRIFT = 0.01
@@ -14,7 +14,13 @@ export function aboutLight(frames: readonly Seen[], first: number): Finding[] {
   const lights = lightsOf(frames)
   const levels = lights.map(brightness)
   const usual = middle(levels)
-  const switched = steps(levels, SWITCH * usual).map(({ at, by }): Finding => {
+  const stepped = steps(levels, SWITCH * usual)
+  if (stepped.length > FEW) {
+    const [from, to] = [stepped[0]!.at, stepped.at(-1)!.at]
+    const sentence = `The light changes ${stepped.length} times from frame ${first + from} to ${first + to}: a lamp goes on and off, or the camera exposes anew. Use what lies outside of that, or even it out.`
+    return [{ ...all, from, to, isFault: true, word: 'unsteady light', sentence, advice: 'match' }]
+  }
+  const switched = stepped.map(({ at, by }): Finding => {
     const sentence = `The light ${by > 0 ? 'goes up' : 'goes down'} at frame ${first + at}, by ${percent(Math.abs(by) / usual)}: something was switched, or the camera exposed anew. Cut the take there.`
     return {
       about: 'light',

@@ -1,5 +1,6 @@
 // Whether the camera refocused, and what is black or white beyond telling.
-import { type Finding, middle, overall, percent, type Seen, steps } from './finding'
+import { isHeldByHand } from './camera'
+import { FEW, type Finding, middle, overall, percent, type Seen, steps } from './finding'
 
 /** By how much sharpness has to change for the camera to have refocused, and how much less of it than the plate's is soft. */
 const REFOCUS = 0.12
@@ -22,12 +23,19 @@ export function aboutPicture(frames: readonly Seen[], first: number): Finding[] 
       sentence: `Somebody stands in the plate, on ${percent(occupied)} of the picture: the set that they hide there would be cut out with whoever is here.`,
       advice: 'empty',
     })
-  const sharp = frames.map(f => f.sharp)
-  for (const { at, by } of steps(sharp, REFOCUS)) {
+  // What is seen beside the plate is never as sharp as that.
+  const sharp = isHeldByHand(frames) ? [] : frames.map(f => f.sharp)
+  const refocused = steps(sharp, REFOCUS)
+  const [from, to] = [refocused[0]?.at ?? 0, refocused.at(-1)?.at ?? 0]
+  if (refocused.length > FEW) {
+    const sentence = `The camera refocuses ${refocused.length} times from frame ${first + from} to ${first + to}: it looks for its focus. Use what lies outside of that, or film it again with the focus held.`
+    found.push({ ...all, from, to, word: 'refocused', sentence })
+  }
+  for (const { at, by } of refocused.length > FEW ? [] : refocused) {
     const sentence = `The camera refocuses at frame ${first + at}: the set is ${by < 0 ? 'softer' : 'sharper'} from there on. Cut the take there, each part by a plate that is as sharp.`
     found.push({ ...all, from: at, to: at, word: 'refocused', sentence, advice: 'split' })
   }
-  if (!found.some(f => f.word === 'refocused') && middle(sharp) < SOFT)
+  if (!found.some(f => f.word === 'refocused') && sharp.length > 0 && middle(sharp) < SOFT)
     found.push({ ...all, sentence: 'The set is softer than in the plate: edges of what is cut out will be unsure.' })
   const [white, black] = [middle(frames.map(f => f.bright)), middle(frames.map(f => f.dark))]
   if (white > WHITE)

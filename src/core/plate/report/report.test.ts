@@ -200,6 +200,25 @@ it('takes no frame for empty that shows an elbow still, nor for a plate where a 
   ])
 })
 
+it('tells in one sentence of what comes again and again, and nothing of the focus of a camera in the hand', () => {
+  const hunting = take(i => ({ sharp: (i / 15) & 1 ? 1 : 0.7 }))
+  const [focus, ...more] = about('picture', hunting)
+  expect(focus).toMatchObject({ from: 15, word: 'refocused', isFault: true })
+  expect(focus!.sentence).toMatch(/refocuses \d+ times from frame 15 to/)
+  expect(more).toEqual([])
+  expect(
+    about(
+      'picture',
+      hunting.map((seen, i) => ({ ...seen, movement: { x: i % 2, y: 0 } })),
+    ),
+  ).toEqual([])
+  const blinking = about(
+    'light',
+    take(i => ({ light: (i / 15) & 1 ? 1.3 : 1 })),
+  )
+  expect(blinking).toMatchObject([{ from: 15, isFault: true, sentence: expect.stringMatching(/changes \d+ times/) }])
+})
+
 it('says where somebody stands in the plate, and takes no frame for empty by it', () => {
   const frames = take(i => ({ share: i < 30 ? 0 : 0.05 }))
   expect(findings(frames).some(f => f.word === 'nobody here')).toBe(true)
