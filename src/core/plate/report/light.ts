@@ -6,8 +6,26 @@ import { BESIDE, FEW, type Finding, middle, overall, percent, type Seen, steps }
 const DRIFT = 0.01
 const FLICKER = 0.004
 const SWITCH = 0.08
+/** By how much more than from beginning to end light has to change in between to be worth the word. */
+const MORE = 1.5
 
 const brightness = ({ gain }: Light): number => 0.2126 * gain[0] + 0.7152 * gain[1] + 0.0722 * gain[2]
+
+/** How far levels come from each other, flicker left out, and the middle of the stretch that is farthest from how they begin. */
+function wandering(levels: readonly number[]): { by: number; at: number; isBrighter: boolean } {
+  const stretches = Array.from({ length: Math.floor(levels.length / BESIDE) }, (_, i) =>
+    middle(levels.slice(i * BESIDE, (i + 1) * BESIDE)),
+  )
+  const begin = stretches[0] ?? 0
+  let [least, most, far] = [begin, begin, 0]
+  for (const [i, level] of stretches.entries()) {
+    least = Math.min(least, level)
+    most = Math.max(most, level)
+    if (Math.abs(level - begin) > Math.abs(stretches[far]! - begin)) far = i
+  }
+  const at = far * BESIDE + (BESIDE >> 1)
+  return { by: most - least, at, isBrighter: (stretches[far] ?? 0) > begin }
+}
 
 export function aboutLight(frames: readonly Seen[], first: number): Finding[] {
   const all = { about: 'light', ...overall(frames) } as const
@@ -52,7 +70,11 @@ export function aboutLight(frames: readonly Seen[], first: number): Finding[] {
   }
   const begin = middle(levels.slice(0, BESIDE))
   const drift = middle(levels.slice(-BESIDE)) / begin - 1
-  if (Math.abs(drift) > DRIFT) {
+  const wander = wandering(levels)
+  if (wander.by / begin > Math.max(DRIFT, MORE * Math.abs(drift))) {
+    const sentence = `The light wanders by ${percent(wander.by / begin)} over the take, and is ${wander.isBrighter ? 'brightest' : 'darkest'} at frame ${first + wander.at}. Match it to the plate.`
+    found.push({ ...all, isFault: true, sentence, advice: 'match' })
+  } else if (Math.abs(drift) > DRIFT) {
     const sentence = `The light ${drift > 0 ? 'grows' : 'falls'} by ${percent(Math.abs(drift))} from beginning to end. Match it to the plate.`
     found.push({ ...all, isFault: true, sentence, advice: 'match' })
   }

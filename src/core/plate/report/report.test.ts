@@ -68,6 +68,14 @@ it('tells light that is even from what drifts, flickers, or is switched', () => 
   expect(
     about(
       'light',
+      take(i => ({ light: 1 + 0.06 * Math.exp(-(((i - 40) / 12) ** 2)) })),
+    ),
+  ).toMatchObject([
+    { isFault: true, sentence: expect.stringMatching(/wanders by [56]\.\d%.*brightest at frame (3[89]|4[0-2])/) },
+  ])
+  expect(
+    about(
+      'light',
       take(i => ({ light: 1 + 0.01 * (i % 2) })),
     )[0]!.sentence,
   ).toContain('flickers')
@@ -209,7 +217,7 @@ it('tells in one sentence of what comes again and again, and nothing of the focu
   expect(
     about(
       'picture',
-      hunting.map((seen, i) => ({ ...seen, movement: { x: i % 2, y: 0 } })),
+      hunting.map((seen, i) => ({ ...seen, movement: { ...seen.movement, x: i % 2 } })),
     ),
   ).toEqual([])
   const blinking = about(
