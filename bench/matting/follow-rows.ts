@@ -70,7 +70,7 @@ async function pace(k: Kernels): Promise<number> {
   refill(one)
   const followers = spotsIn(one.levels[0]!, () => true, 200).map(at => followPoint(one, at)!)
   let back = false
-  return median(7, () => {
+  return median(60, () => {
     back = !back
     const now = back ? other : one
     refill(now)
@@ -124,7 +124,7 @@ export async function followRows(): Promise<Row[]> {
       'px',
       'by 40° and back',
     ),
-    atMost('200 followed points, a frame of 1080p, one thread', 14, await pace(k), 'ms', 'median of seven'),
+    atMost('200 followed points, a frame of 1080p, one thread', 14, await pace(k), 'ms', 'median of sixty'),
     atMost(
       'lock-off report, a frame of 1080p, one thread, decoding apart',
       15,
