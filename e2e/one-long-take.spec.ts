@@ -69,6 +69,7 @@ test('the report finds both acts and parts the take into them; the man cut out o
   page,
 }) => {
   await begin(page, ['one-long-take'])
+  await expect(page.getByRole('button', { name: 'Cut somebody out' })).toBeVisible()
   await page.getByRole('link', { name: /^Lock-off/ }).click()
   await page.getByRole('button', { name: 'Cut into these acts' }).click({ timeout: 60_000 })
   await page.getByRole('link', { name: 'Back to the shot' }).click()

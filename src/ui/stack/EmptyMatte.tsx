@@ -32,6 +32,10 @@ function Shows({ id }: { id: string }) {
     const own = shot?.layers.find(l => l.id === id)
     return own ? hiddenBy(own, shot!, takes) : null
   })
+  const isAlone = useStore(s => {
+    const layers = shotOf(s)?.layers ?? []
+    return layers.length === 1 && layers[0]!.source.kind === 'take'
+  })
   if (hider)
     return (
       <p className="px-1 text-quiet">
@@ -49,7 +53,12 @@ function Shows({ id }: { id: string }) {
         <CommandButton id="cutout">{CUT}</CommandButton> or add a piece, or drop a film of a matte here.
       </p>
     )
-  return <p className="px-1 text-quiet">The whole picture shows. Add a piece, or drop a film of a matte here.</p>
+  return (
+    <p className="px-1 text-quiet">
+      The whole picture shows. {isAlone && <CommandButton id="cutout">{CUT}</CommandButton>}
+      {isAlone ? ' or add' : 'Add'} a piece, or drop a film of a matte here.
+    </p>
+  )
 }
 
 /** What a layer without a matte shows, and what would help where that hides others, or is hidden itself. */
