@@ -26,14 +26,15 @@ export function aboutPicture(frames: readonly Seen[], first: number): Finding[] 
   // What is seen beside the plate is never as sharp as that.
   const sharp = isHeldByHand(frames) ? [] : frames.map(f => f.sharp)
   const refocused = steps(sharp, REFOCUS)
-  const [from, to] = [refocused[0]?.at ?? 0, refocused.at(-1)?.at ?? 0]
   if (refocused.length > FEW) {
+    const [from, to] = [refocused[0]!.at, refocused.at(-1)!.at]
     const sentence = `The camera refocuses ${refocused.length} times from frame ${first + from} to ${first + to}: it looks for its focus. Use what lies outside of that, or film it again with the focus held.`
     found.push({ ...all, from, to, word: 'refocused', sentence })
-  }
-  for (const { at, by } of refocused.length > FEW ? [] : refocused) {
-    const sentence = `The camera refocuses at frame ${first + at}: the set is ${by < 0 ? 'softer' : 'sharper'} from there on. Cut the take there, each part by a plate that is as sharp.`
-    found.push({ ...all, from: at, to: at, word: 'refocused', sentence, advice: 'split' })
+  } else {
+    for (const { at, by } of refocused) {
+      const sentence = `The camera refocuses at frame ${first + at}: the set is ${by < 0 ? 'softer' : 'sharper'} from there on. Cut the take there, each part by a plate that is as sharp.`
+      found.push({ ...all, from: at, to: at, word: 'refocused', sentence, advice: 'split' })
+    }
   }
   if (!found.some(f => f.word === 'refocused') && sharp.length > 0 && middle(sharp) < SOFT)
     found.push({ ...all, sentence: 'The set is softer than in the plate: edges of what is cut out will be unsure.' })
